@@ -1,0 +1,41 @@
+"""Render our own SVG to PNG in a child process, which a bad drawing may take down alone."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from pathlib import Path
+
+from ..errors import LimitError, NumericError
+
+MOST_PIXELS = 120_000_000
+MOST_SIDE = 20_000
+SECONDS = 120
+CHILD = Path(__file__).with_name("rasteriser.py")
+
+
+def pixels_of(width_mm: float, height_mm: float, dpi: float) -> tuple[int, int]:
+    """Return the picture's size, round(mm · dpi / 25.4) each way; LimitError when too large."""
+    width, height = (max(1, round(side * dpi / 25.4)) for side in (width_mm, height_mm))
+    if width * height > MOST_PIXELS or max(width, height) > MOST_SIDE:
+        raise LimitError(f"{width} × {height} pixels are more than a picture may have "
+                         f"({MOST_SIDE} a side, {MOST_PIXELS // 1_000_000} million in all); choose a lower dpi")  # fmt: skip
+    return width, height
+
+
+def png_from_svg(svg: str, *, width_px: int, height_px: int) -> bytes:
+    """Render an SVG written by this package, fitted to fill the pixels exactly, the ground clear.
+
+    Raises LimitError when it takes too long or too much memory.
+    """
+    head, rest = svg.split(">", 1)
+    fitted = f'{head.split(" width=", 1)[0]} width="{width_px}" height="{height_px}" preserveAspectRatio="none" viewBox={head.split("viewBox=", 1)[1]}>{rest}'
+    try:
+        done = subprocess.run([sys.executable, "-I", str(CHILD)], input=fitted.encode(), capture_output=True, timeout=SECONDS)
+    except subprocess.TimeoutExpired:
+        raise LimitError(f"the picture took more than {SECONDS} s; choose a lower dpi") from None
+    if done.returncode == 0 and done.stdout.startswith(b"\x89PNG"):
+        return done.stdout
+    if done.returncode < 0:
+        raise LimitError("the picture took too much time or memory; choose a lower dpi")
+    raise NumericError(f"the picture could not be drawn: {done.stderr.decode(errors='replace')[-300:]}")

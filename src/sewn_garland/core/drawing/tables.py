@@ -1,0 +1,66 @@
+"""Write the list of pieces (CSV) and the report (JSON)."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from dataclasses import asdict
+
+import numpy as np
+
+from ..values.laid import LaidLine
+
+COLUMNS = ("line", "run", "index", "role", "variant", "s_mm", "x_mm", "y_mm", "turn_deg", "scale_x", "scale_y")
+
+
+def pieces_csv(laid: Sequence[LaidLine]) -> str:
+    """Write a row a piece, numbers in their shortest round-trip form; no pieces give the head alone."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for number, line in enumerate(laid):
+        p, n = line.placements, len(line.stops.s)
+        columns = (line.stops.run, np.arange(n), None, p.variant, line.stops.s, p.centre[:, 0], p.centre[:, 1],
+                   turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1])  # fmt: skip
+        lists = [["repeat"] * n if c is None else (c + 0).tolist() for c in columns]
+        writer.writerows(zip([number] * n, *lists, strict=True))
+    return out.getvalue()
+
+
+def turn_deg_of(turn: np.ndarray) -> np.ndarray:
+    """Return angles in degrees within (−180, 180]."""
+    degrees = -((-np.degrees(turn) + 180.0) % 360.0 - 180.0)
+    return np.where(np.abs(degrees) < 1e-12, 0.0, degrees)
+
+
+def report(laid: Sequence[LaidLine], seconds: float) -> dict:
+    """Return the report: figures, joins and findings with cures, a line each."""
+    return {"lines": [_line_report(line) for line in laid], "seconds": seconds}
+
+
+def _line_report(line: LaidLine) -> dict:
+    joins = line.joins
+    return {
+        "length_mm": line.length, "closed": line.closed, "runs": line.runs, "pieces": len(line.stops.s),
+        "pitch_mm": line.pitch, "eased_pct": line.eased * 100,
+        "tightest_radius_mm": line.tightest_radius, "safe_radius_mm": line.safe_radius,
+        "joins": {
+            "count": len(joins.gap), "gap_max_mm": _largest(joins.gap), "overlap_max_mm": _largest(-joins.gap),
+            "step_max_mm": _largest(joins.step), "kink_max_deg": _largest(np.degrees(joins.kink)),
+        },
+        "findings": [finding_report(f) for f in line.findings],
+    }  # fmt: skip
+
+
+def finding_report(finding) -> dict:
+    """Return one finding as the report shows it."""
+    return {
+        "kind": finding.kind, "at_mm": finding.at_mm, "amount": finding.amount, "unit": finding.unit,
+        "message": finding.message, "cures": [asdict(cure) for cure in finding.cures],
+    }  # fmt: skip
+
+
+def _largest(values: np.ndarray) -> float | None:
+    """Return the largest deviation, at least 0; None where there is no join to measure."""
+    return max(0.0, float(values.max())) if len(values) else None

@@ -1,0 +1,137 @@
+"""Propose cures, and keep only those that remove the finding when applied."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from ..values.brush import Brush
+from ..values.laid import Cure, Finding, LaidLine
+from ..values.line import MeasuredLine
+from .bends import size_for_radius
+
+MOST_CURES = 3
+MOST_CURED = 60  # findings of one line that get cures; the rest repeat the same fault
+LIMITS_PCT = (15, 25, 50, 90)
+MOST_SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
+
+
+def with_cures(
+    findings: tuple[Finding, ...],
+    brush: Brush,
+    measured: MeasuredLine,
+    *,
+    lengths: np.ndarray,
+    gaps: np.ndarray,
+    relay: Callable[[dict], LaidLine | None],
+) -> tuple[Finding, ...]:
+    """Return the findings with up to three proven cures each, the gentlest first.
+
+    ``relay`` lays the line anew under a change and returns None for a line taken away; it is
+    asked once per distinct change. Taking the line off is offered only when nothing else helps.
+    """
+    tried: dict[str, LaidLine | None] = {}
+
+    def removes(cure: Cure, finding: Finding) -> bool:
+        key = json.dumps(cure.change, sort_keys=True)
+        if key not in tried:
+            tried[key] = relay(cure.change)
+        after = tried[key]
+        return after is None or not any(_same(finding, other, measured.length, after.length) for other in after.findings)
+
+    cured = []
+    for finding in findings[:MOST_CURED]:
+        cures: list[Cure] = []
+        for cure in _candidates(finding, brush, measured, lengths, gaps):
+            family = cure.label.split()[0]
+            if any(c.label.split()[0] == family for c in cures) or not removes(cure, finding):
+                continue
+            cures.append(cure)
+            if len(cures) == MOST_CURES:
+                break
+        cures = cures or [Cure("Take this line off", {"line": {"remove": True}})]
+        cured.append(replace(finding, cures=tuple(cures)))
+    return (*cured, *findings[MOST_CURED:])
+
+
+def _same(before: Finding, after: Finding, length_before: float, length_after: float) -> bool:
+    """Tell whether a finding is still there: the same kind, in the same tenth of the line."""
+    if before.kind != after.kind or length_before <= 0 or length_after <= 0:
+        return before.kind == after.kind
+    apart = abs(before.at_mm / length_before - after.at_mm / length_after)
+    return before.kind in ("leftover", "broken order") or min(apart, 1 - apart) < 0.1
+
+
+def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
+    if measured.length <= 0:
+        return
+    if finding.kind in ("leftover", "broken order"):
+        yield from _ease_cures(finding, brush, measured, lengths)
+    else:
+        yield from _corner_cures(finding, brush, measured)
+        yield from _bend_cures(brush, measured, lengths, gaps)
+
+
+def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:
+    now = round(brush.ease_limit * 100, 6)
+    for limit in (now, *(step for step in LIMITS_PCT if step > now)):
+        by = "" if limit == now else f", up to {limit:g} %"
+        for ease, words in (("gaps", "Gaps take the remainder"), ("size", "Size takes the remainder")):
+            if not (brush.ease == ease and limit == now):
+                yield Cure(f"{words}{by}", _brush_change("spacing", ease=ease, ease_limit_pct=limit))
+    fits = np.floor(1000 * brush.size * measured.length / lengths.min()) / 10
+    if 0 < fits < brush.size * 100:
+        yield Cure(f"Smaller pieces, {fits:g} %", _brush_change("spacing", size_pct=fits))
+    longer = np.ceil(100 * lengths.sum() / measured.length) / 100
+    if longer > 1:
+        yield Cure(f"Lengthen the line {longer:g} times", {"line": {"scale": longer}})
+
+
+def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine) -> Iterator[Cure]:
+    """Let runs end at the vertex that a piece straddles."""
+    if not len(measured.vertex_s):
+        return
+    apart = np.abs(measured.vertex_s - finding.at_mm)
+    if measured.closed:
+        apart = np.minimum(apart, measured.length - apart)
+    near = np.flatnonzero(apart <= 2 * max(m.width + m.height for m in brush.repeat) * brush.size)
+    turns = np.abs(measured.vertex_turn[near])
+    near = near[turns > np.radians(1)]
+    if not len(near):
+        return
+    least = np.degrees(np.abs(measured.vertex_turn[near]).min())
+    corner_from = min(brush.corner_from_deg, max(1.0, float(np.floor(least))))
+    sides = {"outside_corner" if measured.vertex_turn[i] > 0 else "inside_corner" for i in near}
+    change = _brush_change("ends", corner_from_deg=corner_from, **dict.fromkeys(sorted(sides), "butt"))
+    yield Cure("Butt the runs at the corner", change)
+    yield Cure("Butt the runs at every corner", _brush_change(
+        "ends", corner_from_deg=corner_from, outside_corner="butt", inside_corner="butt"))  # fmt: skip
+
+
+def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
+    tightest = measured.tightest_radius
+    if tightest is not None and brush.facing == "line":
+        factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps)
+        for step in MOST_SIZE_STEPS:
+            size = np.floor(1000 * brush.size * factor * step) / 10
+            if size >= 1:
+                yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))
+    pitch = float((lengths + gaps).mean())
+    for times in (0.5, 1, 2, 4, 8, 16, 32):
+        over = float(np.round(times * pitch, 1)) or 0.1
+        if over <= 2 * measured.length:
+            yield Cure(f"Smooth the line over {over:g} mm", {"line": {"smooth_mm": over}})
+    if tightest is not None and tightest > 1e-3:
+        for times in (1.5, 2, 3, 5, 8, 12, 20):
+            yield Cure(f"Enlarge the line {times:g} times", {"line": {"scale": times}})
+    if brush.side_shift:
+        yield Cure("No side shift", _brush_change("travel", side_shift_mm=0.0))
+    if brush.facing != "line":
+        yield Cure("Face along the line", _brush_change("travel", facing="line"))
+
+
+def _brush_change(section: str, **values) -> dict:
+    return {"brush": {section: {k: float(v) if isinstance(v, np.floating) else v for k, v in values.items()}}}

@@ -1,0 +1,88 @@
+"""Turn measurements into findings: what is wrong, where, by how much."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..values.brush import Brush
+from ..values.laid import Finding, Joins, RunSpacing, Run
+from ..values.line import MeasuredLine
+
+ABS_TOL_MM = 1e-6
+
+
+def findings_of(
+    measured: MeasuredLine, runs: list[Run], spacings: list[RunSpacing], joins: Joins, brush: Brush, safe: float | None
+) -> list[Finding]:
+    """Return the findings of one line, in order along it; cures are proposed elsewhere."""
+    if measured.length <= 0:
+        place = (float(measured.line.start[0]), float(measured.line.start[1]))
+        return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
+    found = [*_of_runs(runs, spacings), *_of_joins(joins, brush), *_tight_bends(measured, safe)]
+    found.sort(key=lambda f: f.at_mm)
+    return found
+
+
+def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at=(0.0, 0.0), count: int = 1) -> Finding:
+    return Finding(kind, float(at_mm), float(amount), unit, message, (float(at[0]), float(at[1])), count)
+
+
+def _of_runs(runs: list[Run], spacings: list[RunSpacing]) -> list[Finding]:
+    found = []
+    for run, spacing in zip(runs, spacings, strict=True):
+        rest, at = spacing.rest, run.start + run.length
+        if spacing.count == 0:
+            message = f"{run.length:.2f} mm is too short for one piece"
+        elif spacing.short:
+            message = f"{rest:.2f} mm left over: the ease limit was reached"
+        else:
+            message = f"{rest:.2f} mm left over"
+        if spacing.count == 0 or rest > 0.1:
+            found.append(_finding("leftover", at, rest, "mm", message))
+        if spacing.broken_order:
+            found.append(_finding("broken order", at, spacing.count, "pieces",
+                                  f"{spacing.count} pieces do not close the order of the variants"))  # fmt: skip
+    return found
+
+
+def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
+    tol, kink_tol = brush.gap_tolerance, np.radians(brush.kink_tolerance_deg)
+    measures = [
+        ("gap", joins.gap, tol, "mm", 1.0), ("overlap", -joins.gap, tol, "mm", 1.0),
+        ("step", joins.step, tol, "mm", 1.0), ("kink", joins.kink, kink_tol, "°", 180 / np.pi),
+    ]  # fmt: skip
+    return [f for kind, amounts, limit, unit, factor in measures for f in _stretches(joins, kind, amounts, limit, unit, factor)]
+
+
+def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor: float) -> list[Finding]:
+    """Report each stretch of neighbouring faulty joins once, at its worst."""
+    found = []
+    for group in _groups(np.flatnonzero(amounts > limit + ABS_TOL_MM)):
+        worst = group[amounts[group].argmax()]
+        amount = amounts[worst] * factor
+        shown = f"{amount:.2f} mm" if unit == "mm" else f"{amount:.0f}°"
+        message = f"{kind} {shown} at {joins.s[worst]:.1f} mm"
+        if len(group) > 1:
+            message = f"{len(group)} {kind}s, largest {shown} at {joins.s[worst]:.1f} mm"
+        found.append(_finding(kind, joins.s[worst], amount, unit, message, joins.at[worst], len(group)))
+    return found
+
+
+def _groups(index: np.ndarray) -> list[np.ndarray]:
+    return np.split(index, np.flatnonzero(np.diff(index) > 1) + 1) if len(index) else []
+
+
+def _tight_bends(measured: MeasuredLine, safe: float | None) -> list[Finding]:
+    if safe is None or measured.tightest_radius is None or measured.tightest_radius >= safe * (1 - 1e-9):
+        return []
+    found = []
+    bend = np.abs(measured.bend_k)
+    groups = _groups(np.flatnonzero(bend * safe > 1 + 1e-9)) or [np.array([int(bend.argmax())])]
+    sharpest = max(range(len(groups)), key=lambda i: bend[groups[i]].max())
+    for i, group in enumerate(groups):
+        worst = group[bend[group].argmax()]
+        radius = measured.tightest_radius if i == sharpest else 1 / bend[worst]
+        at = measured.bend_s[worst]
+        found.append(_finding("tight bend", at, radius, "mm",
+                              f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {safe:.1f} mm"))  # fmt: skip
+    return found

@@ -1,0 +1,73 @@
+"""Measure every join on the laid result, as the deviation from what was wished."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..values.brush import Brush
+from ..values.laid import Joins, Placements, Run, Stops
+
+
+def joins_of(stops: Stops, placements: Placements, runs: list[Run], brush: Brush, length: float) -> Joins:
+    """Measure gap, step and kink between neighbours of the same run, closing joins included."""
+    first, second = _pairs(stops, runs)
+    a, b = placements.centre[first], placements.centre[second]
+    if brush.facing == "line":
+        gap, step = _between_base_lines(a, b, placements.direction[first], placements.direction[second],
+                                        stops.after[first], stops.before[second])  # fmt: skip
+    else:
+        gap, step = _between_frames(placements, brush, first, second)
+    kink = np.abs(_wrapped(placements.direction[second] - placements.direction[first]))
+    onwards = stops.s[first] + stops.after[first] + stops.gap_after[first] / 2
+    s = np.mod(onwards, length) if length > 0 else onwards
+    return Joins(at=(a + b) / 2, s=s, gap=gap - stops.gap_after[first], step=step, kink=kink, first=first)
+
+
+def _pairs(stops: Stops, runs: list[Run]) -> tuple[np.ndarray, np.ndarray]:
+    n = len(stops.s)
+    first = np.flatnonzero(stops.run[:-1] == stops.run[1:])
+    second = first + 1
+    if n and len(runs) == 1 and runs[0].closed:
+        first, second = np.append(first, n - 1), np.append(second, 0)
+    return first, second
+
+
+def _wrapped(angle: np.ndarray) -> np.ndarray:
+    return (angle + np.pi) % (2 * np.pi) - np.pi
+
+
+def _between_base_lines(a, b, dir_a, dir_b, after, before) -> tuple[np.ndarray, np.ndarray]:
+    """Return signed gap and absolute step between facing frame edges, on the pieces' base lines.
+
+    Both are taken in the mean direction of the two pieces: for pieces without gap on a circle
+    of radius r the gap is 2r·sin(φ/2) − L·cos(φ/2) with φ = L/r, about L³/(12r²).
+    """
+    unit_a = np.stack([np.cos(dir_a), np.sin(dir_a)], axis=1)
+    unit_b = np.stack([np.cos(dir_b), np.sin(dir_b)], axis=1)
+    across = b - before[:, None] * unit_b - (a + after[:, None] * unit_a)
+    mean = unit_a + unit_b
+    size = np.hypot(mean[:, 0], mean[:, 1])
+    mean = np.where(size[:, None] > 1e-9, mean / np.where(size > 1e-9, size, 1.0)[:, None], unit_a)
+    gap = (across * mean).sum(axis=1)
+    return gap, np.abs(across[:, 1] * mean[:, 0] - across[:, 0] * mean[:, 1])
+
+
+def _between_frames(placements: Placements, brush: Brush, first, second) -> tuple[np.ndarray, np.ndarray]:
+    """Return the room between frames that keep their own heading, seen from one to the next.
+
+    Such pieces have no facing edges; the frames' reach toward each other takes their place and
+    a sideways offset is no fault.
+    """
+    half = np.array([[m.width / 2, m.height / 2] for m in brush.repeat])[placements.variant] * np.abs(placements.scale)
+    lift = np.array([m.height / 2 - m.base_line for m in brush.repeat])[placements.variant] * placements.scale[:, 1]
+    sin, cos = np.sin(placements.turn), np.cos(placements.turn)
+    middle = placements.centre + lift[:, None] * np.stack([-sin, cos], axis=1)
+    across = middle[second] - middle[first]
+    distance = np.hypot(across[:, 0], across[:, 1])
+    heading = np.arctan2(across[:, 1], across[:, 0])
+
+    def reach(i: np.ndarray) -> np.ndarray:
+        angle = heading - placements.turn[i]
+        return half[i, 0] * np.abs(np.cos(angle)) + half[i, 1] * np.abs(np.sin(angle))
+
+    return distance - reach(first) - reach(second), np.zeros(len(first))

@@ -1,0 +1,213 @@
+"""Measure a line: arc length, its inverse, direction and curvature."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..errors import InputError, NumericError
+from ..maths.curves import cross, end_directions, jets
+from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
+from ..values.line import Frames, Line, MeasuredLine
+
+COARSE, FINE = 8, 16
+PANEL_REL_TOL = 1e-12  # chosen: of the whole length; the sum then stays below 1e-9 by far
+MOST_HALVINGS = 60
+SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
+NEWTON_ROUNDS = 40
+
+
+def measure(line: Line) -> MeasuredLine:
+    """Measure a line by adaptive Gauss quadrature of |P′(t)| with halving.
+
+    A line without extent has length 0 and no panels. Raises InputError for numbers that are
+    not finite or so large that they cannot be measured.
+    """
+    if not np.isfinite(line.coeffs).all() or np.abs(line.coeffs).max(initial=0.0) > 1e9:
+        raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
+    segment, t0, t1 = _panels(line)
+    half = (t1 - t0) / 2
+    nodes, _ = gauss(FINE)
+    t = (t0 + half)[:, None] + half[:, None] * nodes
+    speeds = _speed(line, np.repeat(segment, FINE), t.ravel()).reshape(-1, FINE) * half[:, None]
+    series = running_integral_matrix(FINE) @ speeds.T
+    length = chebyshev_at(series, np.ones(len(segment)))
+    s0 = np.concatenate([[0.0], np.cumsum(length)])
+    bend_s, bend_k, bend_t, bend_segment = _bends(line, segment, t0, t1, s0, series)
+    vertex_s, vertex_turn = _vertices(line, segment, s0)
+    tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_t, bend_segment)
+    return MeasuredLine(
+        line=line, length=float(s0[-1]), panel_segment=segment, panel_t0=t0, panel_t1=t1,
+        panel_s0=s0[:-1], panel_length=length, panel_series=series.T,
+        vertex_s=vertex_s, vertex_turn=vertex_turn, bend_s=bend_s, bend_k=bend_k,
+        tightest_radius=tightest, tightest_s=tightest_s,
+    )  # fmt: skip
+
+
+def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
+    """Return position, direction and curvature at distances s (n,) in mm.
+
+    Closed lines wrap; open ones go on straight beyond their ends. A line without extent answers
+    with its start and the direction (1, 0).
+    """
+    s = np.asarray(s, dtype=float)
+    line = measured.line
+    if measured.length <= 0:
+        n = len(s)
+        return Frames(np.tile(line.start, (n, 1)), np.tile([1.0, 0.0], (n, 1)), np.zeros(n))
+    inside = np.mod(s, measured.length) if line.closed else np.clip(s, 0.0, measured.length)
+    segment, t = parameters_at(measured, inside)
+    coeffs, is_arc = line.coeffs[segment], line.is_arc[segment]
+    position, d1, d2 = jets(coeffs, is_arc, t, order=2)
+    speed = np.hypot(d1[:, 0], d1[:, 1])
+    scale = np.abs(coeffs[:, 1:]).max(axis=(1, 2))
+    stalled = speed <= 1e-9 * scale
+    tangent = d1 / np.where(stalled, 1.0, speed)[:, None]
+    if stalled.any():
+        tangent[stalled] = end_directions(coeffs[stalled], is_arc[stalled], t[stalled])
+    if not line.closed:
+        position = position + (s - inside)[:, None] * tangent
+    return Frames(position, tangent, _curvature(d1, d2, speed, stalled))
+
+
+def parameters_at(measured: MeasuredLine, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return segment (n,) and parameter t (n,) at distances s (n,) within [0, length].
+
+    Newton on the panel's own series, kept inside a shrinking bracket, so it always ends.
+    """
+    last = len(measured.panel_s0) - 1
+    panel = np.clip(np.searchsorted(measured.panel_s0, s, side="right") - 1, 0, last)
+    want = s - measured.panel_s0[panel]
+    length = measured.panel_length[panel]
+    u = 2.0 * np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0) - 1.0
+    straight = np.abs(measured.panel_series[:, 2:]).max(axis=1) <= 1e-14 * measured.panel_length
+    curved = np.flatnonzero(~straight[panel])
+    if len(curved):
+        u[curved] = _solve(measured, panel[curved], want[curved], u[curved])
+    t0, t1 = measured.panel_t0[panel], measured.panel_t1[panel]
+    return measured.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
+
+
+def _solve(measured: MeasuredLine, panel: np.ndarray, want: np.ndarray, u: np.ndarray) -> np.ndarray:
+    """Solve series(u) = want on each panel for u in [−1, 1]."""
+    series = np.ascontiguousarray(measured.panel_series[panel].T)
+    slope = _derivative_series(series)
+    tol = 4e-16 * measured.length + 1e-15 * measured.panel_length[panel]
+    low, high = np.full_like(u, -1.0), np.ones_like(u)
+    open_ = np.arange(len(u))
+    for _ in range(NEWTON_ROUNDS):
+        x = u[open_]
+        miss = chebyshev_at(series[:, open_], x) - want[open_]
+        low[open_] = np.where(miss < 0, x, low[open_])
+        high[open_] = np.where(miss > 0, x, high[open_])
+        speed = chebyshev_at(slope[:, open_], x)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            step = x - miss / speed
+        middle = (low[open_] + high[open_]) / 2
+        good = np.isfinite(step) & (step >= low[open_]) & (step <= high[open_])
+        settled = np.abs(miss) <= tol[open_]
+        u[open_] = np.where(settled, x, np.where(good, step, middle))
+        open_ = open_[~settled & (high[open_] - low[open_] > 1e-15)]
+        if not len(open_):
+            break
+    return u
+
+
+def _derivative_series(series: np.ndarray) -> np.ndarray:
+    """Differentiate Chebyshev series given column-wise (n + 1, m)."""
+    n = len(series) - 1
+    out = np.zeros((n + 2, series.shape[1]))
+    for k in range(n, 0, -1):
+        out[k - 1] = out[k + 1] + 2 * k * series[k]
+    out[0] /= 2
+    return out[:n]
+
+
+def _speed(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
+    d1 = jets(line.coeffs[segment], line.is_arc[segment], t, order=1)[1]
+    return np.hypot(d1[:, 0], d1[:, 1])
+
+
+def _panels(line: Line) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Halve every segment until the 8- and 16-point rules agree; return them in order."""
+    m = len(line.coeffs)
+    segment, t0, t1 = np.arange(m), np.zeros(m), np.ones(m)
+    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
+    tol = None
+    for _ in range(MOST_HALVINGS):
+        if not len(segment):
+            break
+        fine = _rule(line, segment, t0, t1, FINE)
+        if tol is None:
+            tol = PANEL_REL_TOL * max(fine.sum(), 1e-300)
+        ok = np.abs(fine - _rule(line, segment, t0, t1, COARSE)) <= tol
+        done.append((segment[ok], t0[ok], t1[ok]))
+        segment, t0, t1 = segment[~ok], t0[~ok], t1[~ok]
+        middle = (t0 + t1) / 2
+        segment, t0, t1 = np.tile(segment, 2), np.concatenate([t0, middle]), np.concatenate([middle, t1])
+        if len(segment) > 4_000_000:
+            raise NumericError("the line's length did not settle")
+    done.append((segment, t0, t1))
+    segment, t0, t1 = (np.concatenate(parts) for parts in zip(*done, strict=True))
+    order = np.lexsort((t0, segment))
+    return segment[order], t0[order], t1[order]
+
+
+def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: int) -> np.ndarray:
+    nodes, weights = gauss(n)
+    half = (t1 - t0) / 2
+    t = ((t0 + t1) / 2)[:, None] + half[:, None] * nodes
+    return (_speed(line, np.repeat(segment, n), t.ravel()).reshape(-1, n) @ weights) * half
+
+
+def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.ndarray) -> np.ndarray:
+    k = cross(d1, d2) / np.where(stalled, 1.0, speed) ** 3
+    k = np.where(stalled, np.where(cross(d1, d2) == 0, 0.0, SHARPEST_CURVATURE), k)
+    return np.clip(k, -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
+
+
+def _curvature_at(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
+    coeffs = line.coeffs[segment]
+    _, d1, d2 = jets(coeffs, line.is_arc[segment], t, order=2)
+    speed = np.hypot(d1[:, 0], d1[:, 1])
+    return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
+
+
+def _bends(line: Line, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
+    """Sample curvature at both ends and the Gauss nodes of every panel."""
+    u = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
+    k, n = len(segment), len(u)
+    within = chebyshev_at(np.repeat(series, n, axis=1), np.tile(u, k)).reshape(k, n)
+    t = (t0[:, None] + (t1 - t0)[:, None] * (u + 1) / 2).ravel()
+    segments = np.repeat(segment, n)
+    return (s0[:-1, None] + within).ravel(), _curvature_at(line, segments, t), t, segments
+
+
+def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:
+    """Refine the sharpest samples by zooming; None for a line that is straight between corners."""
+    if not len(k) or np.abs(k).max() < 1e-12:
+        return None, 0.0
+    best = np.argsort(np.abs(k))[-32:]
+    centre, width, seg = t[best], np.full(len(best), 0.1), segment[best]
+    for _ in range(12):
+        tries = np.clip(centre[:, None] + width[:, None] * np.linspace(-1, 1, 9), 0.0, 1.0)
+        bends = np.abs(_curvature_at(line, np.repeat(seg, 9), tries.ravel())).reshape(-1, 9)
+        pick = bends.argmax(axis=1)
+        centre = tries[np.arange(len(pick)), pick]
+        width = width / 4
+    sharpest = max(float(bends.max()), float(np.abs(k).max()))
+    return 1.0 / sharpest, float(s[best[-1]])
+
+
+def _vertices(line: Line, segment: np.ndarray, s0: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return distance and turn at every vertex between segments."""
+    m = len(line.coeffs)
+    if not m:
+        return np.zeros(0), np.zeros(0)
+    starts = end_directions(line.coeffs, line.is_arc, np.zeros(m))
+    ends = end_directions(line.coeffs, line.is_arc, np.ones(m))
+    into, out = ends[:-1], starts[1:]
+    at = s0[:-1][np.searchsorted(segment, np.arange(1, m))]
+    if line.closed:
+        into, out = np.vstack([ends[-1:], into]), np.vstack([starts[:1], out])
+        at = np.concatenate([[0.0], at])
+    return at, np.arctan2(cross(into, out), (into * out).sum(axis=1))

@@ -1,0 +1,52 @@
+"""Rigid travel: each piece is turned by the direction at its stop and stamped undeformed."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ..values.brush import Brush
+from ..values.laid import Placements, Stops
+from ..values.line import Frames
+
+
+def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: float) -> Placements:
+    """Place a piece at every stop.
+
+    ``frames`` are the line's frames at the stops, ``start_direction`` (radians) the line's
+    direction where it begins, for pieces that face as at the start.
+    """
+    n = len(stops.s)
+    along = np.arctan2(frames.tangent[:, 1], frames.tangent[:, 0])
+    direction = {"line": along, "page": np.zeros(n), "start": np.full(n, start_direction)}[brush.facing]
+    scale = np.repeat((brush.size * stops.factor)[:, None], 2, axis=1)
+    flip_x, flip_y = _mirrored(stops, brush)
+    return Placements(
+        centre=frames.position + brush.side_shift * frames.normal,
+        turn=direction + np.radians(brush.turn_deg),
+        scale=scale * np.stack([flip_x, flip_y], axis=1),
+        direction=direction,
+        variant=stops.variant,
+    )
+
+
+def _mirrored(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:
+    ones = np.ones(len(stops.s))
+    if brush.mirror == "left_right":
+        return -ones, ones
+    if brush.mirror == "up_down":
+        return ones, -ones
+    if brush.mirror == "every_second":
+        begins = np.searchsorted(stops.run, stops.run)  # runs are in order
+        return np.where((np.arange(len(ones)) - begins) % 2 == 1, -1.0, 1.0), ones
+    return ones, ones
+
+
+def matrices_of(placements: Placements) -> np.ndarray:
+    """Return (n, 6) affine matrices a b c d e f (SVG order) from motif to page.
+
+    They act on coordinates measured from the base line's middle.
+    """
+    cos, sin = np.cos(placements.turn), np.sin(placements.turn)
+    sx, sy = placements.scale[:, 0], placements.scale[:, 1]
+    x, y = placements.centre[:, 0], placements.centre[:, 1]
+    return np.stack([cos * sx, sin * sx, -sin * sy, cos * sy, x, y], axis=1)

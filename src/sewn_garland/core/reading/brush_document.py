@@ -1,0 +1,269 @@
+"""The brush document (JSON, version 1): its schema, and brushes from it."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from dataclasses import replace
+from pathlib import Path, PurePosixPath
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+
+from ..errors import InputError, LimitError
+from ..values.brush import Brush
+from ..values.motif import Motif
+from .svg_motif import motif_from_svg
+from .svg_source import MOST_BYTES
+
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+Mm = Annotated[Finite, Field(ge=-10_000, le=10_000)]
+Joint = Annotated[list[Mm], Field(min_length=2, max_length=2)]
+MOST_VARIANTS = 64
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
+
+
+class PieceDocument(_Part):
+    """One motif: a file beside the brush or inline SVG, with its base line and joints in mm."""
+
+    motif: str | None = Field(None, max_length=400)
+    svg: str | None = Field(None, max_length=MOST_BYTES)
+    base_line_mm: Mm | None = None
+    joints_mm: Annotated[list[Joint], Field(min_length=2, max_length=2)] | None = None
+    cuts_mm: Joint | None = None
+
+    @model_validator(mode="after")
+    def _one_source(self) -> PieceDocument:
+        if (self.motif is None) == (self.svg is None):
+            raise ValueError("give either motif (a file beside the brush) or svg (inline)")
+        return self
+
+
+class PiecesDocument(_Part):
+    repeat: Annotated[list[PieceDocument], Field(min_length=1, max_length=MOST_VARIANTS)]
+    start: PieceDocument | None = None
+    end: PieceDocument | None = None
+    outside_corner: PieceDocument | None = None
+    inside_corner: PieceDocument | None = None
+
+
+class TravelDocument(_Part):
+    kind: Literal["repeated", "once_length", "once_proportion", "scattered"] = "repeated"
+    round_bends: Literal["rigid", "bent", "jointed"] = "rigid"
+    facing: Literal["line", "page", "start"] = "line"
+    turn_deg: Annotated[Finite, Field(ge=-360, le=360)] = 0
+    mirror: Literal["off", "up_down", "left_right", "every_second"] = "off"
+    side_shift_mm: Annotated[Finite, Field(ge=-1000, le=1000)] = 0
+
+
+class SpacingDocument(_Part):
+    size_pct: Annotated[Finite, Field(gt=0, le=10_000)] = 100
+    gap_pct: Annotated[Finite, Field(gt=-100, le=100_000)] = 0
+    ease: Literal["leave", "gaps", "size", "length"] = "leave"
+    ease_limit_pct: Annotated[Finite, Field(ge=0, lt=100)] = 10
+    rest: Literal["end", "both", "start"] = "end"
+
+
+Corner = Literal["through", "mitre", "lap", "butt", "round", "piece"]
+
+
+class EndsDocument(_Part):
+    corner_from_deg: Annotated[Finite, Field(gt=0, le=180)] = 30
+    outside_corner: Corner = "through"
+    inside_corner: Corner = "through"
+    round_radius_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 5
+
+
+class VariantsDocument(_Part):
+    order: Literal["in_turn", "shuffled", "chance", "no_twin"] = "in_turn"
+
+
+class BrushDocument(_Part):
+    """A brush as kept in a file."""
+
+    format: Literal["sewn-garland/brush"]
+    version: Literal[1]
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    pieces: PiecesDocument
+    travel: TravelDocument = TravelDocument()
+    spacing: SpacingDocument = SpacingDocument()
+    ends: EndsDocument = EndsDocument()
+    variants: VariantsDocument = VariantsDocument()
+
+
+NOT_BUILT: dict[str, set[str]] = {
+    "travel.kind": {"once_length", "once_proportion", "scattered"},
+    "travel.round_bends": {"bent", "jointed"},
+    "spacing.ease": {"length"},
+    "ends.outside_corner": {"mitre", "lap", "round", "piece"},
+    "ends.inside_corner": {"mitre", "lap", "round", "piece"},
+    "variants.order": {"shuffled", "chance", "no_twin"},
+}
+
+# document section and key → field of Brush and what one unit there is worth
+FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
+    ("travel", "facing"): ("facing", None),
+    ("travel", "turn_deg"): ("turn_deg", 1.0),
+    ("travel", "mirror"): ("mirror", None),
+    ("travel", "side_shift_mm"): ("side_shift", 1.0),
+    ("spacing", "size_pct"): ("size", 0.01),
+    ("spacing", "gap_pct"): ("gap", 0.01),
+    ("spacing", "ease"): ("ease", None),
+    ("spacing", "ease_limit_pct"): ("ease_limit", 0.01),
+    ("spacing", "rest"): ("rest", None),
+    ("ends", "corner_from_deg"): ("corner_from_deg", 1.0),
+    ("ends", "outside_corner"): ("outside_corner", None),
+    ("ends", "inside_corner"): ("inside_corner", None),
+}
+
+
+def document_from_data(data: Any, *, where: str = "the brush") -> BrushDocument:
+    """Check a parsed document; raises InputError naming the first key that is wrong and why."""
+    try:
+        return BrushDocument.model_validate(data)
+    except ValidationError as error:
+        raise InputError(sentence_from(error), where=where) from None
+
+
+def sentence_from(error: ValidationError) -> str:
+    """Say a validation error in one sentence: where, what was wanted, what came."""
+    first = error.errors(include_url=False)[0]
+    path = ".".join(str(p) for p in first["loc"])
+    if first["type"] == "extra_forbidden":
+        return f"{path}: this key is not known"
+    came = first.get("input")
+    shown = "" if isinstance(came, dict | list) or first["type"] == "missing" else f" (came: {str(came)[:40]})"
+    return f"{path}: {_WORDS.get(first['type'], first['msg']).format(**first.get('ctx', {}))}{shown}" if path else first["msg"]
+
+
+_WORDS = {
+    "missing": "it is missing",
+    "greater_than": "it must be more than {gt:g}",
+    "greater_than_equal": "it must be at least {ge:g}",
+    "less_than": "it must be less than {lt:g}",
+    "less_than_equal": "it must be at most {le:g}",
+    "finite_number": "it must be a finite number",
+    "float_type": "it must be a number",
+    "literal_error": "it must be {expected}",
+    "value_error": "{error}",
+}
+
+
+def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
+    """Raise InputError for a setting that this version cannot lay, so that none is ignored."""
+    for path, values in NOT_BUILT.items():
+        section, key = path.split(".")
+        value = getattr(getattr(document, section), key)
+        if value in values:
+            raise InputError(f"{path}: “{value}” is not built yet", where=where)
+    pieces = document.pieces
+    for role in ("start", "end", "outside_corner", "inside_corner"):
+        if getattr(pieces, role) is not None:
+            raise InputError(f"pieces.{role}: such a piece is not built yet; leave it null", where=where)
+    for i, piece in enumerate(pieces.repeat):
+        if piece.cuts_mm is not None:
+            raise InputError(f"pieces.repeat.{i}.cuts_mm: cuts are not built yet; leave them out", where=where)
+
+
+def brush_from_document(document: BrushDocument, motifs: tuple[Motif, ...], *, where: str = "the brush") -> Brush:
+    """Make the brush from its document and its repeat motifs, one a piece."""
+    refuse_unbuilt(document, where=where)
+    values = {}
+    for (section, key), (field, unit) in FIELDS.items():
+        value = getattr(getattr(document, section), key)
+        values[field] = value if unit is None else value * unit
+    return Brush(name=document.name, repeat=motifs, **values)
+
+
+def changed(brush: Brush, patch: dict) -> Brush:
+    """Apply the brush's part of a merge patch in the document's own keys and units."""
+    values = {}
+    for section, entries in patch.items():
+        for key, value in entries.items():
+            field, unit = FIELDS[(section, key)]
+            values[field] = value if unit is None else value * unit
+    return replace(brush, **values)
+
+
+def motif_of_piece(piece: PieceDocument, svg: bytes | str, *, where: str) -> Motif:
+    """Read one piece's motif with its base line; its frame is the SVG's own."""
+    motif = motif_from_svg(svg, where=where, base_line_mm=piece.base_line_mm)
+    if piece.joints_mm is not None and piece.joints_mm[0][0] >= piece.joints_mm[1][0]:
+        raise InputError("joints_mm: the left joint must lie left of the right one", where=where)
+    return motif
+
+
+def read_brush(path: Path) -> Brush:
+    """Read a brush from ``.json`` (motifs beside it) or ``.garland`` (a ZIP with brush.json)."""
+    where = path.name
+    try:
+        if path.suffix.lower() == ".garland":
+            return _read_garland(path.read_bytes(), where=where)
+        if path.stat().st_size > MOST_BYTES:
+            raise LimitError("it is more than 10 MB", where=where)
+        text = path.read_bytes()
+    except OSError as error:
+        raise InputError(f"it cannot be read ({error.strerror})", where=where) from None
+    folder = path.resolve().parent
+    return brush_from_bytes(text, lambda name: _file_beside(folder, name, where), where=where)
+
+
+def brush_from_bytes(text: bytes, load, *, where: str) -> Brush:
+    """Read a brush document whose motif files ``load(name)`` returns as bytes."""
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise InputError(f"it is not JSON ({str(error)[:80]})", where=where) from None
+    document = document_from_data(data, where=where)
+    refuse_unbuilt(document, where=where)
+    motifs = []
+    for i, piece in enumerate(document.pieces.repeat):
+        name = piece.motif or f"{where}, pieces.repeat.{i}.svg"
+        motifs.append(motif_of_piece(piece, piece.svg if piece.svg is not None else load(piece.motif), where=name))
+    return brush_from_document(document, tuple(motifs), where=where)
+
+
+def _plain_name(name: str, where: str) -> str:
+    pure = PurePosixPath(name)
+    if pure.is_absolute() or ".." in pure.parts or "\\" in name or ":" in name or not pure.parts:
+        raise InputError(f"motif “{name[:60]}” lies outside the brush's folder", where=where)
+    return str(pure)
+
+
+def _file_beside(folder: Path, name: str, where: str) -> bytes:
+    file = (folder / _plain_name(name, where)).resolve()
+    if not file.is_relative_to(folder):
+        raise InputError(f"motif “{name[:60]}” lies outside the brush's folder", where=where)
+    try:
+        if file.stat().st_size > MOST_BYTES:
+            raise LimitError("it is more than 10 MB", where=name)
+        return file.read_bytes()
+    except OSError as error:
+        raise InputError(f"motif “{name[:60]}” cannot be read ({error.strerror})", where=where) from None
+
+
+def _read_garland(data: bytes, *, where: str) -> Brush:
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            sizes = {info.filename: info.file_size for info in archive.infolist()}
+            if sum(sizes.values()) > 4 * MOST_BYTES or len(sizes) > 500:
+                raise LimitError("unpacked, it is too large", where=where)
+
+            def member(name: str) -> bytes:
+                if name not in sizes:
+                    raise InputError(f"“{name[:60]}” is not in it", where=where)
+                return archive.read(name)
+
+            return brush_from_bytes(member("brush.json"), lambda name: member(_plain_name(name, where)), where=where)
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
+        raise InputError(f"it is not a brush file ({str(error)[:60]})", where=where) from None
+
+
+def published_schema() -> dict:
+    """Return the JSON Schema of the brush document."""
+    schema = BrushDocument.model_json_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

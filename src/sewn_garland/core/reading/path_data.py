@@ -1,0 +1,229 @@
+"""Read SVG 2 path data (chapter 9) and the basic shapes' equivalent paths."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ..errors import InputError, LimitError
+from ..maths.curves import power_from_bezier
+from ..values.line import Line
+
+NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")
+FLAG = re.compile(r"[\s,]*([01])")
+COMMAND = re.compile(r"[\s,]*([A-Za-z])")
+ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
+MOST_SEGMENTS = 500_000
+LARGEST = 1e9
+
+
+@dataclass
+class Subpath:
+    """A start point and segments: cubics as (4, 2) control points, lines as (2, 2), arcs as an Arc."""
+
+    start: np.ndarray
+    segments: list = field(default_factory=list)
+    closed: bool = False
+
+
+@dataclass(frozen=True)
+class Arc:
+    """centre + a·cos θ + b·sin θ for θ from start through sweep."""
+
+    centre: np.ndarray
+    a: np.ndarray
+    b: np.ndarray
+    start: float
+    sweep: float
+
+
+def subpaths_from_path_data(text: str, *, where: str = "path") -> list[Subpath]:
+    """Read path data into subpaths, one for every moveto; empty text gives none.
+
+    Raises InputError naming the character at which it stops making sense.
+    """
+    return _Reader(text, where).read()
+
+
+class _Reader:
+    def __init__(self, text: str, where: str) -> None:
+        self.text, self.where, self.at = text.rstrip(" \t\r\n\f,"), where, 0
+        self.subpaths: list[Subpath] = []
+        self.point = np.zeros(2)
+        self.handle: np.ndarray | None = None  # the last control point, for S and T
+        self.handle_of = ""
+        self.segments = 0
+
+    def read(self) -> list[Subpath]:
+        command = ""
+        while self.at < len(self.text):
+            found = COMMAND.match(self.text, self.at)
+            if found:
+                command, self.at = found.group(1), found.end()
+                if command.upper() not in ARGUMENTS:
+                    self._refuse(f"“{command}” is not a path command")
+                if not self.subpaths and command.upper() != "M":
+                    self._refuse("path data must begin with M")
+            elif command.upper() in ("", "Z"):
+                self._refuse("a command letter was expected")
+            self._step(command)
+            command = {"M": "L", "m": "l"}.get(command, command)
+        return self.subpaths
+
+    def _refuse(self, message: str) -> None:
+        near = self.text[self.at : self.at + 12].strip()
+        raise InputError(f"{message} at character {self.at + 1} (“{near}”)", where=self.where)
+
+    def _numbers(self, command: str) -> list[float]:
+        values = []
+        for i in range(ARGUMENTS[command.upper()]):
+            pattern = FLAG if command in "Aa" and i in (3, 4) else NUMBER
+            found = pattern.match(self.text, self.at)
+            if not found:
+                self._refuse(f"“{command}” needs {ARGUMENTS[command.upper()]} numbers; number {i + 1} is missing or not a number")
+            value = float(found.group(1))
+            if not abs(value) <= LARGEST:
+                self._refuse("a number is not finite or beyond 1 000 000 000")
+            values.append(value)
+            self.at = found.end()
+        return values
+
+    def _step(self, command: str) -> None:
+        n = self._numbers(command)
+        self.segments += 1
+        if self.segments > MOST_SEGMENTS:
+            raise LimitError(f"more than {MOST_SEGMENTS} segments", where=self.where)
+        kind, relative = command.upper(), command.islower()
+        origin = self.point if relative else np.zeros(2)
+        if kind == "M":
+            self.point = origin + n
+            self.subpaths.append(Subpath(self.point))
+        elif kind == "Z":
+            self._close()
+        else:
+            self._current()
+            self._draw(kind, n, origin, relative)
+        if kind not in "CSQT":
+            self.handle_of = ""
+
+    def _current(self) -> Subpath:
+        if self.subpaths[-1].closed:  # drawing on after Z begins anew where the last one began
+            self.subpaths.append(Subpath(self.subpaths[-1].start))
+        return self.subpaths[-1]
+
+    def _close(self) -> None:
+        current = self._current()
+        if np.any(self.point != current.start):
+            current.segments.append(np.stack([self.point, current.start]))
+        current.closed = True
+        self.point = current.start
+
+    def _draw(self, kind: str, n: list[float], origin: np.ndarray, relative: bool) -> None:
+        begin = self.point
+        if kind in "HV":
+            end = begin.copy()
+            axis = 0 if kind == "H" else 1
+            end[axis] = n[0] + (begin[axis] if relative else 0.0)
+            segment = np.stack([begin, end])
+        elif kind == "L":
+            segment = np.stack([begin, origin + n])
+        elif kind == "A":
+            segment = arc_from_endpoints(begin, n[0], n[1], n[2], n[3] != 0, n[4] != 0, origin + n[5:])
+            end = origin + n[5:]
+        else:
+            segment = self._curve(kind, [origin + p for p in np.reshape(n, (-1, 2))])
+        if segment is not None:
+            self.subpaths[-1].segments.append(segment)
+        self.point = end if kind == "A" else segment[-1]
+
+    def _curve(self, kind: str, points: list[np.ndarray]) -> np.ndarray:
+        begin, smooth = self.point, kind in "ST"
+        family = {"C": "C", "S": "C", "Q": "Q", "T": "Q"}[kind]
+        if smooth:
+            mirrored = 2 * begin - self.handle if self.handle_of == family else begin
+            points = [mirrored, *points]
+        self.handle, self.handle_of = points[-2], family
+        if family == "Q":
+            control, end = points
+            points = [begin + 2 / 3 * (control - begin), end + 2 / 3 * (control - end), end]
+        return np.stack([begin, *points])
+
+
+def arc_from_endpoints(begin, rx: float, ry: float, turn_deg: float, large: bool, sweep: bool, end) -> Arc | np.ndarray | None:
+    """Convert endpoint to centre form with the corrections of SVG 2, appendix B.2.5.
+
+    A radius of 0 gives the straight line, coinciding ends give None (the arc is left out).
+    """
+    if np.array_equal(begin, end):
+        return None
+    rx, ry = abs(rx), abs(ry)
+    if rx == 0 or ry == 0:
+        return np.stack([begin, end])
+    phi = math.radians(turn_deg % 360)
+    axes = np.array([[math.cos(phi), math.sin(phi)], [-math.sin(phi), math.cos(phi)]])
+    half = axes @ ((begin - end) / 2)
+    too_small = (half[0] / rx) ** 2 + (half[1] / ry) ** 2
+    if too_small > 1:
+        rx, ry = rx * math.sqrt(too_small), ry * math.sqrt(too_small)
+    over = max(0.0, (rx * ry) ** 2 - (rx * half[1]) ** 2 - (ry * half[0]) ** 2)
+    under = (rx * half[1]) ** 2 + (ry * half[0]) ** 2
+    centre_turned = (1 if large != sweep else -1) * math.sqrt(over / under) * np.array([rx * half[1] / ry, -ry * half[0] / rx])
+    centre = axes.T @ centre_turned + (begin + end) / 2
+    first, last = (half - centre_turned) / (rx, ry), (-half - centre_turned) / (rx, ry)
+    start = math.atan2(first[1], first[0])
+    turn = math.atan2(first[0] * last[1] - first[1] * last[0], first @ last)
+    if sweep and turn < 0:
+        turn += 2 * math.pi
+    if not sweep and turn > 0:
+        turn -= 2 * math.pi
+    return Arc(centre, axes[0] * rx, axes[1] * ry, start, turn)
+
+
+def ellipse_subpath(cx: float, cy: float, rx: float, ry: float) -> Subpath:
+    """Return the equivalent path of an ellipse: from its right end, clockwise, four arcs."""
+    centre, a, b = np.array([cx, cy]), np.array([rx, 0.0]), np.array([0.0, ry])
+    quarters = [Arc(centre, a, b, i * math.pi / 2, math.pi / 2) for i in range(4)] if rx > 0 and ry > 0 else []
+    return Subpath(np.array([cx + rx, cy]), quarters, closed=True)
+
+
+def rect_subpath(x: float, y: float, w: float, h: float, rx: float, ry: float) -> Subpath:
+    """Return the equivalent path of a rectangle: from its top left, clockwise; a flat one has no extent."""
+    if w <= 0 or h <= 0:
+        return Subpath(np.array([x, y]), [], closed=True)
+    rx, ry = min(rx, w / 2), min(ry, h / 2)
+    if rx <= 0 or ry <= 0:
+        rx = ry = 0.0
+    text = f"M{x + rx!r} {y!r}H{x + w - rx!r}"
+    corners = [(x + w, y + ry, f"V{y + h - ry!r}"), (x + w - rx, y + h, f"H{x + rx!r}"), (x, y + h - ry, f"V{y + ry!r}"), (x + rx, y, "")]
+    for cx, cy, side in corners:
+        text += (f"A{rx!r} {ry!r} 0 0 1 {cx!r} {cy!r}" if rx else "") + side
+    return subpaths_from_path_data(text + "Z")[0]
+
+
+def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
+    """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent."""
+    rows, arcs = [], []
+    linear, shift = matrix[:, :2], matrix[:, 2]
+    for segment in subpath.segments:
+        if isinstance(segment, Arc):
+            row = np.stack([linear @ segment.centre + shift, linear @ segment.a, linear @ segment.b, [segment.start, segment.sweep]])
+            empty = segment.sweep == 0
+        else:
+            points = segment @ linear.T + shift
+            empty = not np.ptp(points, axis=0).any()
+            row = _power_row(points)
+        if not empty:
+            rows.append(row)
+            arcs.append(isinstance(segment, Arc))
+    return Line(np.array(rows).reshape(-1, 4, 2), np.array(arcs, bool), subpath.closed and bool(rows), linear @ subpath.start + shift)
+
+
+def _power_row(points: np.ndarray) -> np.ndarray:
+    if len(points) == 4:
+        return power_from_bezier(points)
+    row = np.zeros((4, 2))
+    row[0], row[1] = points[0], points[1] - points[0]
+    return row

@@ -1,0 +1,1 @@
+"""What travels between the stages. Immutable; arrays are read-only."""

@@ -1,0 +1,135 @@
+"""What laying yields: stops, placed pieces, joins, findings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .arrays import freeze_arrays
+
+
+@dataclass(frozen=True, eq=False)
+class Run:
+    """A stretch between two corners or ends: from ``start`` for ``length`` mm along the line."""
+
+    start: float
+    length: float
+    closed: bool
+
+
+@dataclass(frozen=True, eq=False)
+class RunSpacing:
+    """How one run is filled.
+
+    ``factor`` scales pieces and gaps (size ease), ``extra_gap`` mm is added to every gap (gap
+    ease), ``offset`` mm lies before the first piece, ``rest`` mm stays unfilled in all.
+    ``eased`` is the signed change of the eased quantity as a share; ``short`` says that the ease
+    limit was reached or no piece fits, ``broken_order`` that variants do not close.
+    """
+
+    count: int
+    factor: float
+    extra_gap: float
+    offset: float
+    rest: float
+    eased: float
+    short: bool
+    broken_order: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Stops:
+    """n stops in the order of travel: arrays (n,).
+
+    ``s`` mm along the line where the base line's middle lies (closed lines wrap), ``before`` and
+    ``after`` the mm that the piece takes of the line on each side of it, ``factor`` the ease on
+    size, ``gap_after`` the wished mm to the next piece of the same run, ``run`` its run.
+    """
+
+    s: np.ndarray
+    before: np.ndarray
+    after: np.ndarray
+    factor: np.ndarray
+    gap_after: np.ndarray
+    variant: np.ndarray
+    run: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+@dataclass(frozen=True, eq=False)
+class Placements:
+    """n placed pieces: ``centre`` (n, 2) is where each base line's middle lies on the page.
+
+    ``turn`` radians clockwise, ``scale`` (n, 2) along the motif's own axes, negative where
+    mirrored; ``direction`` (n,) the angle of each piece's base line before Turn.
+    """
+
+    centre: np.ndarray
+    turn: np.ndarray
+    scale: np.ndarray
+    direction: np.ndarray
+    variant: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+@dataclass(frozen=True, eq=False)
+class Joins:
+    """j neighbouring pairs: place on the page and along the line, and deviations from the wish.
+
+    ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians; arrays (j,), ``at`` (j, 2).
+    ``first`` is the earlier piece's index.
+    """
+
+    at: np.ndarray
+    s: np.ndarray
+    gap: np.ndarray
+    step: np.ndarray
+    kink: np.ndarray
+    first: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+@dataclass(frozen=True)
+class Cure:
+    """A change that removes a finding: a JSON merge patch (RFC 7396) of the brush or the line."""
+
+    label: str
+    change: dict
+
+
+@dataclass(frozen=True)
+class Finding:
+    """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line."""
+
+    kind: str
+    at_mm: float
+    amount: float
+    unit: str
+    message: str
+    at: tuple[float, float]
+    count: int = 1
+    cures: tuple[Cure, ...] = ()
+
+
+@dataclass(frozen=True, eq=False)
+class LaidLine:
+    """One line with its brush on it."""
+
+    length: float
+    closed: bool
+    runs: int
+    stops: Stops
+    placements: Placements
+    joins: Joins
+    findings: tuple[Finding, ...]
+    pitch: float | None
+    eased: float
+    tightest_radius: float | None
+    safe_radius: float | None
