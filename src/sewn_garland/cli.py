@@ -15,7 +15,8 @@ from .core.drawing.png import pixels_of, png_from_svg
 from .core.drawing.svg import Layer, compact_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
-from .core.pipeline import lay
+from .core.measuring.arc_length import measure
+from .core.pipeline import cured, lay
 from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
 
@@ -76,8 +77,11 @@ def _lay(arguments: argparse.Namespace) -> int:
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()
-    laid = lay(brush, page.lines)
+    measured = [measure(line) for line in page.lines]
+    laid = lay(brush, measured)
     seconds = time.perf_counter() - began
+    if arguments.report:
+        laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
     svg = compact_svg(page.width_mm, page.height_mm, [Layer(brush.repeat, line) for line in laid])
     files = {arguments.out: svg.encode()}
     if pixels:

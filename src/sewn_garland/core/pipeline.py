@@ -23,13 +23,13 @@ from .values.line import Line, MeasuredLine
 
 
 def lay(
-    brush: Brush, lines: Sequence[Line | MeasuredLine], *, cures: bool = True, overtaken: Callable[[], bool] = lambda: False
+    brush: Brush, lines: Sequence[Line | MeasuredLine], *, overtaken: Callable[[], bool] = lambda: False
 ) -> list[LaidLine]:
     """Lay a brush on every line, measure the joins and say what is wrong.
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
-    all. ``cures`` proves a few changes for each finding by laying again. ``overtaken`` is asked
-    between lines; once it says yes the lines still to come are left out.
+    all. ``overtaken`` is asked between lines; once it says yes the lines still to come are left
+    out. Findings come without cures: ``cured`` proves those.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     refuse_too_many(sum(line.length for line in measured), extents_of(brush))
@@ -37,8 +37,20 @@ def lay(
     for line in measured:
         if overtaken():
             break
-        laid.append(_lay_one(brush, line, cures=cures))
+        laid.append(_lay_one(brush, line))
     return laid
+
+
+def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine) -> LaidLine:
+    """Return the laid line with cures on its findings, each proved by laying again under it."""
+    if not laid.findings:
+        return laid
+    measured = line if isinstance(line, MeasuredLine) else measure(line)
+    extents = extents_of(brush)
+    return replace(laid, findings=with_cures(
+        laid, brush, measured, lengths=extents.length, gaps=extents.gap,
+        relay=lambda change: _relaid(brush, measured, change),
+    ))  # fmt: skip
 
 
 def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
@@ -51,7 +63,7 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     return scaled(line, float(change["scale"])) if "scale" in change else line
 
 
-def _lay_one(brush: Brush, measured: MeasuredLine, *, cures: bool) -> LaidLine:
+def _lay_one(brush: Brush, measured: MeasuredLine) -> LaidLine:
     extents = extents_of(brush)
     runs = runs_of(
         measured, corner_from=np.radians(brush.corner_from_deg),
@@ -65,11 +77,6 @@ def _lay_one(brush: Brush, measured: MeasuredLine, *, cures: bool) -> LaidLine:
     joins = joins_of(stops, placements, runs, brush, measured.length)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
     findings = _located(findings_of(measured, runs, spacings, joins, brush, safe), measured)
-    if cures and findings:
-        findings = with_cures(
-            findings, brush, measured, lengths=extents.length, gaps=extents.gap,
-            relay=lambda change: _relaid(brush, measured, change),
-        )  # fmt: skip
     if measured.closed:
         stops = replace(stops, s=np.mod(stops.s, measured.length) if measured.length else stops.s)
     return LaidLine(
@@ -84,7 +91,7 @@ def _relaid(brush: Brush, measured: MeasuredLine, change: dict) -> LaidLine | No
     line = changed_line(measured, change.get("line", {}))
     if line is None:
         return None
-    return _lay_one(brush, measured if line is measured.line else measure(line), cures=False)
+    return _lay_one(brush, measured if line is measured.line else measure(line))
 
 
 def _located(findings: list[Finding], measured: MeasuredLine) -> tuple[Finding, ...]:

@@ -15,12 +15,14 @@ from .bends import size_for_radius
 
 MOST_CURES = 3
 MOST_CURED = 60  # findings of one line that get cures; the rest repeat the same fault
+EFFORT_PIECES = 200_000  # chosen: proving then takes about a second at most
+LEAST_AND_MOST_TRIES = (6, 60)
 LIMITS_PCT = (15, 25, 50, 90)
-MOST_SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
+SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
 
 
 def with_cures(
-    findings: tuple[Finding, ...],
+    laid: LaidLine,
     brush: Brush,
     measured: MeasuredLine,
     *,
@@ -28,19 +30,24 @@ def with_cures(
     gaps: np.ndarray,
     relay: Callable[[dict], LaidLine | None],
 ) -> tuple[Finding, ...]:
-    """Return the findings with up to three proven cures each, the gentlest first.
+    """Return the line's findings with up to three proven cures each, the gentlest first.
 
     ``relay`` lays the line anew under a change and returns None for a line taken away; it is
-    asked once per distinct change. Taking the line off is offered only when nothing else helps.
+    asked once per distinct change, and less often the more pieces there are. Taking the line off
+    is offered only when nothing else helps.
     """
+    findings = laid.findings
     tried: dict[str, LaidLine | None] = {}
+    budget = int(np.clip(EFFORT_PIECES / (len(laid.stops.s) + laid.runs + 1), *LEAST_AND_MOST_TRIES))
 
     def removes(cure: Cure, finding: Finding) -> bool:
         key = json.dumps(cure.change, sort_keys=True)
         if key not in tried:
+            if len(tried) >= budget:
+                return False
             tried[key] = relay(cure.change)
         after = tried[key]
-        return after is None or not any(_same(finding, other, measured.length, after.length) for other in after.findings)
+        return after is None or _gone(finding, findings, after, measured.length)
 
     cured = []
     for finding in findings[:MOST_CURED]:
@@ -57,12 +64,18 @@ def with_cures(
     return (*cured, *findings[MOST_CURED:])
 
 
-def _same(before: Finding, after: Finding, length_before: float, length_after: float) -> bool:
-    """Tell whether a finding is still there: the same kind, in the same tenth of the line."""
-    if before.kind != after.kind or length_before <= 0 or length_after <= 0:
-        return before.kind == after.kind
-    apart = abs(before.at_mm / length_before - after.at_mm / length_after)
-    return before.kind in ("leftover", "broken order") or min(apart, 1 - apart) < 0.1
+def _gone(finding: Finding, before: tuple[Finding, ...], after: LaidLine, length: float) -> bool:
+    """Tell whether a finding was removed: what is left of its kind was there before, elsewhere."""
+
+    def apart(a: Finding, b: Finding) -> float:
+        if length <= 0 or after.length <= 0:
+            return 0.0
+        share = abs(a.at_mm / length - b.at_mm / after.length)
+        return min(share, 1 - share) if after.closed else share
+
+    same = [f for f in before if f.kind == finding.kind]
+    left = [f for f in after.findings if f.kind == finding.kind]
+    return len(left) < len(same) and all(min(same, key=lambda f, x=x: apart(f, x)) is not finding for x in left)
 
 
 def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
@@ -115,7 +128,7 @@ def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator
     tightest = measured.tightest_radius
     if tightest is not None and brush.facing == "line":
         factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps)
-        for step in MOST_SIZE_STEPS:
+        for step in SIZE_STEPS:
             size = np.floor(1000 * brush.size * factor * step) / 10
             if size >= 1:
                 yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))

@@ -24,8 +24,8 @@ def running_integral_matrix(n: int) -> np.ndarray:
     x, w = gauss(n)
     k = np.arange(n)
     to_legendre = (k[:, None] + 0.5) * w * legendre.legvander(x, n - 1).T
-    columns = [chebyshev.poly2cheb(legendre.leg2poly(legendre.legint(col, lbnd=-1))) for col in to_legendre.T]
-    return np.stack([np.pad(col, (0, n + 1 - len(col))) for col in columns], axis=1)
+    integrals = [legendre.legint(column, lbnd=-1) for column in to_legendre.T]
+    return np.stack([chebyshev.chebinterpolate(lambda u, c=c: legendre.legval(u, c), n) for c in integrals], axis=1)
 
 
 def chebyshev_at(series: np.ndarray, u: np.ndarray) -> np.ndarray:
