@@ -41,15 +41,18 @@ def lay(
     return laid
 
 
-def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine) -> LaidLine:
-    """Return the laid line with cures on its findings, each proved by laying again under it."""
+def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
+    """Return the laid line with cures on its findings, each proved by laying again under it.
+
+    ``of_brush_only`` leaves out changes to the line, for lines that are not the user's to change.
+    """
     if not laid.findings:
         return laid
     measured = line if isinstance(line, MeasuredLine) else measure(line)
     extents = extents_of(brush)
     return replace(laid, findings=with_cures(
         laid, brush, measured, lengths=extents.length, gaps=extents.gap,
-        relay=lambda change: _relaid(brush, measured, change),
+        relay=lambda change: _relaid(brush, measured, change), of_brush_only=of_brush_only,
     ))  # fmt: skip
 
 

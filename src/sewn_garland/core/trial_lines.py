@@ -17,7 +17,7 @@ class TrialLine:
 
 TRIAL_LINES = (
     TrialLine("straight", "Straight", "M8 35H92"),
-    TrialLine("wave", "Wave", "M8 35C18 13 26 13 36 35S54 57 64 35S82 13 92 35"),
+    TrialLine("wave", "Wave", "M6 35C20 26 36 26 50 35S80 44 94 35"),
     TrialLine("hairpin", "Hairpin", "M10 22H72A13 13 0 0 1 72 48H10"),
     TrialLine("corners", "Square corners", "M8 55H30V15H70V55H92"),
     TrialLine("point", "Sharp point", "M14 60L50 10L86 60"),
@@ -31,5 +31,5 @@ TRIAL_LINES = (
 
 
 def trial_width_mm(pitch: float) -> float:
-    """Return how wide the trial sheet's box is for a brush of this pitch: about nine repeats, in round steps."""
-    return float(next((step for step in STEPS_MM if step >= 9 * pitch), STEPS_MM[-1]))
+    """Return how wide the trial sheet's box is for a brush of this pitch: about fourteen repeats, in round steps."""
+    return float(next((step for step in STEPS_MM if step >= 14 * pitch), STEPS_MM[-1]))

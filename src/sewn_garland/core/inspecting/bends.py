@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -23,30 +23,31 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray) -> float
         return None
     after = np.roll(lengths, -1)
     mean_length = (lengths + after) / 2
-    return max(_radius_of_pair(float(length), float(gap), brush) for length, gap in zip(mean_length, gaps, strict=True))
+    fixed = (abs(brush.side_shift), brush.gap_tolerance, brush.kink_tolerance_deg)
+    return max(_radius_of_pair(float(length), float(gap), *fixed) for length, gap in zip(mean_length, gaps, strict=True))
 
 
-def _radius_of_pair(length: float, gap: float, brush: Brush) -> float:
+@lru_cache(maxsize=1024)
+def _radius_of_pair(length: float, gap: float, shift: float, gap_tolerance: float, kink_tolerance_deg: float) -> float:
     pitch = length + gap
-    shift = abs(brush.side_shift)
 
     def worst(half: np.ndarray) -> np.ndarray:
         radius = pitch / (2 * half)
         straight = np.stack([2 * (radius + side) * np.sin(half) for side in (shift, -shift)])
         return np.abs(straight - length * np.cos(half) - gap).max(axis=0)
 
-    most = float(np.radians(brush.kink_tolerance_deg)) / 2
-    halves = np.append(HALF_TURNS[HALF_TURNS < most], most)
-    out = np.flatnonzero(worst(halves) > brush.gap_tolerance)
+    most = float(np.radians(kink_tolerance_deg)) / 2
+    halves = np.append(HALF_TURNS[most > HALF_TURNS], most)
+    out = np.flatnonzero(worst(halves) > gap_tolerance)
     if not len(out):
         return pitch / (2 * most)
     high = float(halves[out[0]])
     low = high / 2 if out[0] == 0 else float(halves[out[0] - 1])
-    while worst(np.array([low]))[0] > brush.gap_tolerance and low > 1e-9:
+    while worst(np.array([low]))[0] > gap_tolerance and low > 1e-9:
         high, low = low, low / 2
     for _ in range(60):
         middle = (low + high) / 2
-        if worst(np.array([middle]))[0] > brush.gap_tolerance:
+        if worst(np.array([middle]))[0] > gap_tolerance:
             high = middle
         else:
             low = middle
@@ -64,8 +65,3 @@ def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: n
         else:
             high = middle
     return low
-
-
-def resized(brush: Brush, factor: float) -> Brush:
-    """Return the brush with its size multiplied."""
-    return replace(brush, size=brush.size * factor)

@@ -29,6 +29,7 @@ def with_cures(
     lengths: np.ndarray,
     gaps: np.ndarray,
     relay: Callable[[dict], LaidLine | None],
+    of_brush_only: bool = False,
 ) -> tuple[Finding, ...]:
     """Return the line's findings with up to three proven cures each, the gentlest first.
 
@@ -54,12 +55,15 @@ def with_cures(
         cures: list[Cure] = []
         for cure in _candidates(finding, brush, measured, lengths, gaps):
             family = cure.label.split()[0]
+            if of_brush_only and "line" in cure.change:
+                continue
             if any(c.label.split()[0] == family for c in cures) or not removes(cure, finding):
                 continue
             cures.append(cure)
             if len(cures) == MOST_CURES:
                 break
-        cures = cures or [Cure("Take this line off", {"line": {"remove": True}})]
+        if not cures and not of_brush_only:
+            cures = [Cure("Take this line off", {"line": {"remove": True}})]
         cured.append(replace(finding, cures=tuple(cures)))
     return (*cured, *findings[MOST_CURED:])
 

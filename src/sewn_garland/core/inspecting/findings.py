@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..values.brush import Brush
-from ..values.laid import Finding, Joins, RunSpacing, Run
+from ..values.laid import Finding, Joins, Run, RunSpacing
 from ..values.line import MeasuredLine
 
 ABS_TOL_MM = 1e-6

@@ -153,13 +153,24 @@ _WORDS = {
 }
 
 
-def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
-    """Raise InputError for a setting that this version cannot lay, so that none is ignored."""
+def bound_sentence(kind: Literal["gt", "ge", "lt", "le"], bound: float) -> str:
+    """Say a limit in the very words that refuse a number beyond it."""
+    rule = {"gt": "greater_than", "ge": "greater_than_equal", "lt": "less_than", "le": "less_than_equal"}[kind]
+    return _WORDS[rule].format(**{kind: bound})
+
+
+def refuse_unbuilt_settings(sections: Any, *, where: str = "") -> None:
+    """Raise InputError for a setting of ``sections`` that cannot be laid yet, so that none is ignored."""
     for path, values in NOT_BUILT.items():
         section, key = path.split(".")
-        value = getattr(getattr(document, section), key)
+        value = getattr(getattr(sections, section), key)
         if value in values:
             raise InputError(f"{path}: “{value}” is not built yet", where=where)
+
+
+def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
+    """Raise InputError for a setting or a piece that this version cannot lay."""
+    refuse_unbuilt_settings(document, where=where)
     pieces = document.pieces
     for role in ("start", "end", "outside_corner", "inside_corner"):
         if getattr(pieces, role) is not None:

@@ -15,7 +15,7 @@ from ..maths.curves import cubics_from_arc
 from ..values.motif import Motif, Paint, Shape, Stroke
 from .path_data import Arc, Subpath
 from .svg_lines import subpaths_of
-from .svg_source import MM_PER_UNIT, SVG, Drawn, SvgSource, share_from_text, drawn_elements, mm_from_length, parse_svg
+from .svg_source import MM_PER_UNIT, SVG, Drawn, SvgSource, drawn_elements, mm_from_length, parse_svg, share_from_text
 
 MOST_POINTS = 50_000
 NO_PAINT = ("none", "transparent")

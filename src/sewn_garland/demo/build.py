@@ -1,0 +1,103 @@
+"""Build the demo world through the same requests the interface makes."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from flask.testing import FlaskClient
+from sqlmodel import delete, select
+
+from ..server.app import create_app
+from ..store import tables
+from ..store.database import Store
+
+ARTWORK = Path(__file__).with_name("artwork")
+
+# name, artwork, base line (mm, None: the middle), changes to the settings
+BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
+    ("Running stitch", "running-stitch", None, {"spacing": {"gap_pct": 45, "ease": "gaps"}}),
+    ("Three-strand rope", "rope-strand", None, {"spacing": {"gap_pct": -58, "ease": "gaps"}}),
+    ("Eelgrass garland", "eelgrass", None, {"spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20}}),
+    ("Mooring chain", "mooring-link", None, {"spacing": {"gap_pct": -24, "ease": "size"}}),
+    ("Cockle row", "cockle", None, {"spacing": {"gap_pct": 12, "ease": "gaps", "ease_limit_pct": 20}}),
+    ("Wave border", "wave", None, {"spacing": {"ease": "size"}}),
+    ("Soundings", "sounding-dot", None, {"spacing": {"gap_pct": 230, "ease": "gaps"}}),
+    ("Blanket stitch", "blanket-stitch", 6.4, {"spacing": {"ease": "size"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
+    ("Cable stitch", "cable-stitch", None, {"spacing": {"gap_pct": -14, "ease": "gaps"}}),
+)
+
+ROUTE_MAP = {
+    "page": {"name": "Route map print", "width_mm": 400, "height_mm": 300, "ground": "#e9f1f1"},
+    "scenery": [
+        {"d": "M0 0H168C150 34 122 40 108 66C92 96 64 104 46 134C34 154 18 164 0 168Z", "fill": "#ece3cf"},
+        {"d": "M0 0H150C134 28 108 36 94 58C80 82 52 92 36 118C26 134 12 142 0 146Z", "fill": "#e2d6ba"},
+        {"d": "M400 92C372 100 352 122 346 150C340 182 362 206 400 214Z", "fill": "#ece3cf"},
+        {"d": "M400 110C382 116 366 132 362 152C358 176 374 192 400 197Z", "fill": "#e2d6ba"},
+        {"d": "M0 268C60 258 130 272 200 266S340 258 400 268V300H0Z", "fill": "#dbe8ea"},
+    ],
+    "lines": [
+        ("Rope frame", "Three-strand rope", "M14 14H386V286H14Z", 90, None),
+        ("Tide line", "Wave border", "M30 268C90 258 150 272 210 266S330 258 370 266", 100, None),
+        ("Eelgrass shore", "Eelgrass garland", "M172 30C152 62 124 66 110 88C92 114 66 116 46 148", 80, None),
+        ("Soundings, east", "Soundings", "M206 190C240 168 268 168 300 128S320 70 352 52", 100, None),
+        ("Soundings, mid", "Soundings", "M178 176C214 152 246 148 272 112S296 56 326 40", 90, "#86a3b3"),
+        ("Soundings, west", "Soundings", "M152 160C186 136 220 128 244 96S268 50 296 34", 80, "#a9bfca"),
+        ("Harbour wall", "Blanket stitch", "M352 122V152L330 174", 100, None),
+        ("Ferry route, return", "Running stitch",
+         "M60 226C100 196 140 196 176 216S256 242 300 214S336 182 336 160", 82, "#d98a6a"),
+        ("Ferry route", "Running stitch", "M56 218C98 186 142 186 180 206S254 232 296 206S328 176 328 156", 100, None),
+    ],
+}  # fmt: skip
+
+TEA_TOWEL = {
+    "page": {"name": "Tide table tea towel", "width_mm": 480, "height_mm": 700, "ground": "#f7f4ec"},
+    "scenery": [{"d": "M70 250H410V560H70Z", "fill": "#efe9da"}],
+    "lines": [
+        ("Border", "Three-strand rope", "M26 26H454V674H26Z", 120, None),
+        ("Swag", "Eelgrass garland", "M70 80C150 190 330 190 410 80", 130, None),
+        ("Shells, upper", "Cockle row", "M90 226H390", 100, None),
+        ("Shells, lower", "Cockle row", "M90 590H390", 100, None),
+        ("Waves", "Wave border", "M70 636H410", 110, None),
+    ],
+}  # fmt: skip
+
+
+def build_demo(store: Store) -> bool:
+    """Make the demo's motifs, brushes and pages in an empty store; return whether there was anything to do."""
+    with store.reading() as session:
+        if session.exec(select(tables.Motif)).first() is not None:
+            return False
+    client = create_app(store).test_client()
+    brushes = {name: _brush(client, *rest) for name, *rest in ((b[0], *b) for b in BRUSHES)}
+    for scene in (ROUTE_MAP, TEA_TOWEL):
+        _page(client, store, scene, brushes)
+    with store.writing() as session:
+        session.exec(delete(tables.Step))  # the demo is where the user begins, not something to undo
+    return True
+
+
+def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | None, change: dict) -> int:
+    svg = (ARTWORK / f"{artwork}.svg").read_text()
+    motif = _ok(client.post("/api/motifs", json={"name": artwork.replace("-", " ").capitalize(), "svg": svg, "trim": False}))
+    if base_line_mm is not None:
+        motif = _ok(client.patch(f"/api/motifs/{motif['id']}", json={"version": motif["version"], "base_line_mm": base_line_mm}))
+    brush = _ok(client.post("/api/brushes", json={"name": name, "motif_id": motif["id"]}))
+    return _ok(client.patch(f"/api/brushes/{brush['id']}", json={"version": brush["version"], "change": change}))["id"]
+
+
+def _page(client: FlaskClient, store: Store, scene: dict[str, Any], brushes: dict[str, int]) -> None:
+    page = _ok(client.post("/api/pages", json=scene["page"]))
+    with store.writing() as session:
+        row = session.get(tables.Page, page["id"])
+        row.scenery = scene["scenery"]
+        session.add(row)
+    for name, brush, path, size_pct, ink in scene["lines"]:
+        body = {"brush_id": brushes[brush], "name": name, "size_pct": size_pct, "ink": ink, "source": {"kind": "path", "d": path}}
+        _ok(client.post(f"/api/pages/{page['id']}/lines", json=body))
+
+
+def _ok(response) -> dict:
+    if response.status_code >= 300:
+        raise RuntimeError(f"the demo could not be built: {response.get_data(as_text=True)}")
+    return response.json

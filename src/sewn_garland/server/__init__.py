@@ -1,0 +1,1 @@
+"""The web server: routes by station, messages, error replies, security."""

@@ -1,0 +1,57 @@
+"""Turn errors into replies: a sentence for the user, never a traceback, never a dead server."""
+
+from __future__ import annotations
+
+import logging
+
+from flask import Flask, Response, jsonify
+from pydantic import ValidationError
+from sqlalchemy.exc import IntegrityError
+from werkzeug.exceptions import HTTPException
+
+from ..core.errors import CoreError, InputError
+from ..core.reading.brush_document import sentence_from
+from ..store.history import NotFound, StaleChange
+
+log = logging.getLogger("sewn_garland")
+NOUNS = {"motif": "motif", "brush": "brush", "page": "page", "line": "line"}
+
+
+def reply(status: int, message: str, **more) -> Response:
+    """Return an error reply of one sentence."""
+    response = jsonify({"message": message, **more})
+    response.status_code = status
+    return response
+
+
+def refuse_invalid(error: ValidationError) -> Response:
+    """Reply to a message that is not as the schema says."""
+    return reply(422, sentence_from(error))
+
+
+def answer_errors(app: Flask) -> None:
+    """Register a reply for everything that can go wrong."""
+    app.register_error_handler(InputError, lambda error: reply(422, str(error)))
+    app.register_error_handler(ValidationError, refuse_invalid)
+    app.register_error_handler(NotFound, lambda error: reply(404, f"that {NOUNS.get(str(error), 'thing')} is not here any more"))
+    app.register_error_handler(RecursionError, lambda error: reply(422, "the message is nested too deeply"))
+    app.register_error_handler(IntegrityError, lambda error: reply(409, "something still uses it, or what it needs is not here any more"))
+
+    @app.errorhandler(StaleChange)
+    def _stale(error: StaleChange) -> Response:
+        noun = NOUNS[error.table]
+        return reply(409, f"this {noun} was changed in another window; that change was kept and yours was not", current=error.current)
+
+    @app.errorhandler(HTTPException)
+    def _http(error: HTTPException) -> Response:
+        if error.response is not None:
+            return error.response
+        words = {404: "there is nothing at this address", 413: "that is more than the server takes at once",
+                 405: "this address does not take that kind of request"}  # fmt: skip
+        return reply(error.code or 500, words.get(error.code, error.description or "refused"))
+
+    @app.errorhandler(Exception)
+    def _ours(error: Exception) -> Response:
+        log.exception("a request failed")
+        kind = "a computation did not settle" if isinstance(error, CoreError) else "something went wrong here"
+        return reply(500, f"{kind}; nothing was changed, and the log says more")

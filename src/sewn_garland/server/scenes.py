@@ -1,0 +1,112 @@
+"""Pack laid lines for the browser as scenes: figures in the header, pieces and joins as arrays."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.drawing.buffers import pack
+from ..core.drawing.tables import finding_report
+from ..core.errors import InputError
+from ..core.inspecting.verdict import verdict
+from ..core.pipeline import cured, lay
+from ..core.placing.rigid import matrices_of
+from ..core.values.brush import Brush
+from ..core.values.laid import LaidLine
+from ..core.values.line import MeasuredLine
+
+STRIP_SAMPLES = 1200
+
+
+class Overtaken(Exception):
+    """A newer request of the same client came in; this one's answer is of no use."""
+
+
+class Latest:
+    """Remembers the newest sequence number of every client and kind of request."""
+
+    def __init__(self) -> None:
+        self._newest: dict[str, int] = {}
+        self._lock = threading.Lock()
+
+    def question(self, client: str, seq: int) -> Callable[[], bool]:
+        """Note a request and return the question whether a newer one has come since."""
+        if not client:
+            return lambda: False
+        with self._lock:
+            if len(self._newest) > 1000:
+                self._newest.clear()
+            self._newest[client] = max(seq, self._newest.get(client, seq))
+        return lambda: self._newest.get(client, seq) > seq
+
+
+@dataclass(frozen=True)
+class Scene:
+    """One line to lay, with what the browser needs to know it by."""
+
+    key: str
+    brush: Brush
+    line: MeasuredLine
+    about: dict
+
+
+def packed_scenes(
+    scenes: list[Scene], *, cures: bool, overtaken: Callable[[], bool], header: dict | None = None,
+    strip: str | None = None, trial: bool = False,
+) -> bytes:
+    """Lay every scene and pack the result; raises Overtaken as soon as a newer request is known.
+
+    A scene whose brush cannot be laid on its line carries the sentence why in ``refused``.
+    """
+    entries, arrays = [], {}
+    for number, scene in enumerate(scenes):
+        if overtaken():
+            raise Overtaken
+        try:
+            laid = lay(scene.brush, [scene.line])[0]
+            laid = cured(scene.brush, scene.line, laid, of_brush_only=trial) if cures else laid
+        except InputError as error:
+            entries.append({"key": scene.key, **scene.about, "refused": str(error)})
+            continue
+        entries.append({"key": scene.key, **scene.about, **_figures(laid, scene.brush)})
+        arrays |= _arrays(number, laid)
+        if scene.key == strip:
+            arrays |= _strip(scene.line)
+    return pack({**(header or {}), "scenes": entries}, arrays)
+
+
+def _figures(laid: LaidLine, brush: Brush) -> dict:
+    joins = laid.joins
+    return {
+        "refused": None, "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.stops.s),
+        "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": brush.ease,
+        "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius,
+        "verdict": verdict(laid), "worst_mm": float(np.abs(joins.gap).max()) if len(joins.gap) else None,
+        "worst_kink_deg": float(np.degrees(joins.kink.max())) if len(joins.kink) else None,
+        "findings": [{**finding_report(f), "at": f.at, "count": f.count} for f in laid.findings],
+    }  # fmt: skip
+
+
+def _arrays(number: int, laid: LaidLine) -> dict[str, tuple[str, np.ndarray]]:
+    joins, stops = laid.joins, laid.stops
+    wished = stops.gap_after[joins.first]
+    table = np.column_stack([joins.at, joins.s, joins.gap + wished, wished, joins.step, np.degrees(joins.kink)])
+    extent = np.column_stack([stops.s, stops.before, stops.after])
+    return {
+        f"{number}.pieces": ("f4", matrices_of(laid.placements)),
+        f"{number}.extent": ("f4", extent),
+        f"{number}.joins": ("f4", table),
+    }
+
+
+def _strip(line: MeasuredLine) -> dict[str, tuple[str, np.ndarray]]:
+    """Return curvature along the line and its vertices, thinned for the bend strip."""
+    keep = np.unique(np.linspace(0, max(len(line.bend_s) - 1, 0), STRIP_SAMPLES).astype(int)) if len(line.bend_s) else []
+    bend = np.column_stack([line.bend_s[keep], line.bend_k[keep]]) if len(keep) else np.zeros((0, 2))
+    return {
+        "strip.bend": ("f4", np.clip(bend, -1e6, 1e6)),
+        "strip.vertices": ("f4", np.column_stack([line.vertex_s, np.degrees(line.vertex_turn)])),
+    }

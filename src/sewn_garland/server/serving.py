@@ -1,0 +1,41 @@
+"""Run the server until it is stopped."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+import waitress
+from platformdirs import user_data_path
+
+from ..core.errors import InputError
+from ..store.database import Store
+from .app import create_app
+from .security import LOOPBACK
+
+
+def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
+    """Serve the app and print its address; raises InputError when the port is taken."""
+    folder = data or user_data_path("sewn-garland")
+    try:
+        store = Store(folder / "workshop.sqlite")
+    except OSError as error:
+        raise InputError(f"the data folder cannot be used ({error.strerror})", where=str(folder)) from None
+    if demo:
+        from ..demo.build import build_demo  # the demo's artwork is read only when asked for
+
+        build_demo(store)
+    app = create_app(store, hosts=set() if host in LOOPBACK or host == "0.0.0.0" else {host})
+    try:
+        server = waitress.create_server(app, host=host, port=port, threads=6, ident=None, max_request_body_size=26 * 1024 * 1024)
+    except OSError as error:
+        raise InputError(f"{host}:{port} cannot be listened on ({error.strerror}); take another --port") from None
+    print(f"Sewn Garland is open at http://{host}:{port} (data in {folder}); stop it with Ctrl+C", flush=True)
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        print("stopped", file=sys.stderr)
+    finally:
+        server.close()
+        store.close()
+    return 0

@@ -1,0 +1,74 @@
+"""Open the store's file: write-ahead log, foreign keys on, migrated to the newest tables."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import event, text
+from sqlalchemy.engine import Engine
+from sqlmodel import Session, create_engine
+
+MIGRATIONS = Path(__file__).with_name("migrations")
+
+
+class Store:
+    """One SQLite file; reads run side by side, writes one at a time and durably."""
+
+    def __init__(self, file: Path) -> None:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        self.file = file
+        self.engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": 15, "check_same_thread": False})
+        _prepare(self.engine)
+        _migrate(self.engine)
+        self._writing = threading.Lock()
+
+    @contextmanager
+    def reading(self) -> Iterator[Session]:
+        """Yield a session for looking things up."""
+        with Session(self.engine, expire_on_commit=False) as session:
+            yield session
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """Yield a session whose changes are all kept on leaving, or none of them after an error."""
+        with self._writing, Session(self.engine, expire_on_commit=False) as session:
+            session.connection(execution_options={"begin": "IMMEDIATE"})
+            yield session
+            session.commit()
+
+    def close(self) -> None:
+        self.engine.dispose()
+
+
+def _prepare(engine: Engine) -> None:
+    @event.listens_for(engine, "connect")
+    def _on_connect(connection, _record) -> None:
+        connection.isolation_level = None  # transactions are begun below, by SQLite's own words
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
+            connection.execute(f"PRAGMA {pragma}")
+
+    @event.listens_for(engine, "begin")
+    def _on_begin(connection) -> None:
+        kind = connection.get_execution_options().get("begin", "DEFERRED")
+        connection.exec_driver_sql(f"BEGIN {kind}")
+
+
+def _migrate(engine: Engine) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.connect() as connection:
+        connection.rollback()
+        raw = connection.connection.dbapi_connection
+        raw.execute("PRAGMA foreign_keys=OFF")  # a rebuilt table must not take its children with it
+        connection.execution_options(begin="IMMEDIATE")
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+        connection.commit()
+        connection.execute(text("SELECT 1"))
+        connection.rollback()
+        raw.execute("PRAGMA foreign_keys=ON")

@@ -1,0 +1,158 @@
+"""Change rows in named steps that can be taken back and taken again, across restarts."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import dataclass
+
+from sqlmodel import Session, col, select
+
+from .tables import TABLES, Base, Step
+
+MERGE_SECONDS = 3.0
+MOST_STEPS = 2000
+
+
+class StaleChange(Exception):
+    """The row was changed elsewhere in the meantime; ``current`` is as it stands now."""
+
+    def __init__(self, table: str, current: dict | None) -> None:
+        super().__init__(table)
+        self.table, self.current = table, current
+
+
+class NotFound(LookupError):
+    """There is no such row."""
+
+
+@dataclass
+class Change:
+    """One row to put, change or take away: ``values`` None deletes, ``id`` None makes a new one."""
+
+    table: str
+    id: int | None
+    values: dict | None
+    version: int | None = None
+
+
+def make_step(session: Session, label: str, changes: list[Change], *, merge_key: str = "") -> list[dict | None]:
+    """Apply the changes as one step and return the rows as they are now (None: deleted).
+
+    Raises StaleChange when a row's version is not the one given, NotFound for a missing row.
+    Steps with one ``merge_key`` in quick succession become one. Undone steps are dropped.
+    """
+    records, rows = [], []
+    for change in changes:
+        record = _apply(session, change)
+        records.append(record)
+        rows.append(record["after"])
+    for step in session.exec(select(Step).where(col(Step.undone))).all():
+        session.delete(step)
+    last = _last_done(session)
+    now = time.time()
+    if merge_key and last is not None and last.merge_key == merge_key and now - last.at < MERGE_SECONDS:
+        last.changes = _merged(last.changes, records)
+        last.label, last.at = label, now
+        session.add(last)
+    else:
+        session.add(Step(label=label, at=now, changes=records, merge_key=merge_key))
+    session.flush()
+    return rows
+
+
+def undo(session: Session) -> str | None:
+    """Take the last step back; return its label, or None when there is nothing to take back."""
+    step = _last_done(session)
+    if step is None:
+        return None
+    for record in reversed(step.changes):
+        _put(session, record["table"], record["id"], record["before"])
+    step.undone = True
+    session.add(step)
+    return step.label
+
+
+def redo(session: Session) -> str | None:
+    """Take the last undone step again; return its label, or None when there is none."""
+    step = _next_undone(session)
+    if step is None:
+        return None
+    for record in step.changes:
+        _put(session, record["table"], record["id"], record["after"])
+    step.undone = False
+    session.add(step)
+    return step.label
+
+
+def standing(session: Session) -> dict:
+    """Return the names of the steps that undo and redo would take, and when the last change was kept."""
+    last, following = _last_done(session), _next_undone(session)
+    newest = session.exec(select(Step).order_by(col(Step.at).desc())).first()
+    return {
+        "undo": last.label if last else None, "undo_id": last.id if last else None,
+        "redo": following.label if following else None, "redo_id": following.id if following else None,
+        "kept_at": newest.at if newest else None,
+    }  # fmt: skip
+
+
+def trim_history(session: Session) -> None:
+    """Drop the oldest steps beyond the number kept."""
+    surplus = session.exec(select(Step).order_by(col(Step.id).desc()).offset(MOST_STEPS)).all()
+    for step in surplus:
+        session.delete(step)
+
+
+def _last_done(session: Session) -> Step | None:
+    return session.exec(select(Step).where(~col(Step.undone)).order_by(col(Step.id).desc())).first()
+
+
+def _next_undone(session: Session) -> Step | None:
+    return session.exec(select(Step).where(col(Step.undone)).order_by(col(Step.id))).first()
+
+
+def _apply(session: Session, change: Change) -> dict:
+    model = TABLES[change.table]
+    if change.id is None:
+        row = model(**change.values, version=1)
+        session.add(row)
+        session.flush()
+        return {"table": change.table, "id": row.id, "before": None, "after": row.model_dump()}
+    row = session.get(model, change.id)
+    if row is None:
+        raise NotFound(change.table)
+    before = row.model_dump()
+    if change.version is not None and row.version != change.version:
+        raise StaleChange(change.table, before)
+    after = None if change.values is None else {**before, **change.values, "version": before["version"] + 1}
+    _put(session, change.table, change.id, after, keep_version=True)
+    return {"table": change.table, "id": change.id, "before": before, "after": after}
+
+
+def _put(session: Session, table: str, row_id: int, image: dict | None, *, keep_version: bool = False) -> None:
+    """Make a row what the image says. Its version only ever rises, so stale changes stay stale."""
+    model = TABLES[table]
+    row: Base | None = session.get(model, row_id)
+    if image is None:
+        if row is not None:
+            session.delete(row)
+            session.flush()
+        return
+    if row is None:
+        row = model(**image)
+        row.version = image["version"] + 1
+    else:
+        version = image["version"] if keep_version else row.version + 1
+        for key, value in image.items():
+            setattr(row, key, value)
+        row.version = version
+    session.add(row)
+    session.flush()
+
+
+def _merged(earlier: list[dict], later: list[dict]) -> list[dict]:
+    """Join two steps' records, keeping the first state before and the last after of each row."""
+    out = {(r["table"], r["id"]): dict(r) for r in earlier}
+    for record in later:
+        key = (record["table"], record["id"])
+        out[key] = {**out.get(key, record), "after": record["after"]}
+    return list(out.values())

@@ -1,0 +1,80 @@
+"""The tables. Every kept thing has a ``version`` that rises with each change to it."""
+
+from __future__ import annotations
+
+from sqlalchemy import JSON, Column, ForeignKey, Integer, MetaData
+from sqlmodel import Field, SQLModel
+
+NAMING = {
+    "ix": "ix_%(column_0_label)s", "uq": "uq_%(table_name)s_%(column_0_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s", "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}  # fmt: skip
+
+
+class Base(SQLModel):
+    metadata = MetaData(naming_convention=NAMING)
+    __table_args__ = {"sqlite_autoincrement": True}
+
+
+class Motif(Base, table=True):
+    """A motif: ``svg`` is our own clean drawing of it, its frame the SVG's size."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    svg: str
+    base_line_mm: float
+    left_out: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    version: int = 1
+
+
+class Brush(Base, table=True):
+    """A brush: ``settings`` holds the sections travel, spacing, ends and variants of its document."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    motif_id: int = Field(sa_column=Column(Integer, ForeignKey("motif.id"), nullable=False, index=True))
+    settings: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    version: int = 1
+
+
+class Page(Base, table=True):
+    """A sheet in mm; ``ground`` is its colour or none, ``scenery`` flat shapes drawn under the lines."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    width_mm: float
+    height_mm: float
+    ground: str | None = None
+    scenery: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    version: int = 1
+
+
+class Line(Base, table=True):
+    """A line on a page: ``source`` says how it was drawn, ``path`` is the path data in mm it gives."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    page_id: int = Field(sa_column=Column(Integer, ForeignKey("page.id", ondelete="CASCADE"), nullable=False, index=True))
+    brush_id: int = Field(sa_column=Column(Integer, ForeignKey("brush.id"), nullable=False, index=True))
+    name: str
+    position: float = 0.0
+    source: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    path: str
+    size_pct: float = 100.0
+    ink: str | None = None
+    visible: bool = True
+    version: int = 1
+
+
+class Step(Base, table=True):
+    """One named change: the rows it touched before and after, so that it can be taken back."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    label: str
+    at: float
+    changes: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    merge_key: str = ""
+    undone: bool = False
+
+
+TABLES: dict[str, type[Base]] = {"motif": Motif, "brush": Brush, "page": Page, "line": Line}
