@@ -17,7 +17,8 @@ ARTWORK = Path(__file__).with_name("artwork")
 # name, artwork, base line (mm, None: the middle), changes to the settings
 BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Running stitch", "running-stitch", None, {"spacing": {"gap_pct": 45, "ease": "gaps"}}),
-    ("Three-strand rope", "rope-strand", None, {"spacing": {"gap_pct": -58, "ease": "gaps"}}),
+    ("Three-strand rope", "rope-strand", None,
+     {"spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Eelgrass garland", "eelgrass", None, {"spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20}}),
     ("Mooring chain", "mooring-link", None, {"spacing": {"gap_pct": -24, "ease": "size"}}),
     ("Cockle row", "cockle", None, {"spacing": {"gap_pct": 12, "ease": "gaps", "ease_limit_pct": 20}}),
@@ -45,8 +46,8 @@ ROUTE_MAP = {
         ("Soundings, west", "Soundings", "M152 160C186 136 220 128 244 96S268 50 296 34", 80, "#a9bfca"),
         ("Harbour wall", "Blanket stitch", "M352 122V152L330 174", 100, None),
         ("Ferry route, return", "Running stitch",
-         "M60 226C100 196 140 196 176 216S256 242 300 214S336 182 336 160", 82, "#d98a6a"),
-        ("Ferry route", "Running stitch", "M56 218C98 186 142 186 180 206S254 232 296 206S328 176 328 156", 100, None),
+         "M60 226C100 196 140 196 176 216S268 248 308 210S334 178 338 156", 82, "#d98a6a"),
+        ("Ferry route", "Running stitch", "M56 218C98 186 142 186 180 206S262 236 300 200S322 172 326 150", 100, None),
     ],
 }  # fmt: skip
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
 from flask import Response, current_app
 from flask_openapi import APIBlueprint
@@ -175,7 +176,8 @@ def lay_bench(body: BenchRequest):
     extents = extents_of(brush)
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
-    scenes = [Scene("flat", brush, flat, {"name": "Flat run"})]
+    unended = replace(brush, ease="leave", rest="end")  # the flat run has no end to be eased to
+    scenes = [Scene("flat", unended, flat, {"name": "Flat run"})]
     if body.trials:
         scale = trial_mm / TRIAL_BOX[0]
         scenes += [Scene(t.key, brush, measured_path(scaled_path(t.path, scale)),

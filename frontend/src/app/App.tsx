@@ -1,0 +1,63 @@
+import { useWorkshop } from "../shared/api/queries";
+import { isTyping, lettersNow, useKeys, useWindowKey } from "../shared/ui/keys";
+import { go, STATIONS, usePlace } from "../shared/ui/place";
+import { MotifStation } from "../stations/motif";
+import { PageStation } from "../stations/page";
+import { RepeatStation } from "../stations/repeat";
+import { ShelfStation } from "../stations/shelf";
+import { Band, useHistorySteps } from "./Band";
+import { KeySheet, LettersBar } from "./KeySheet";
+import { Trouble } from "./Trouble";
+
+export function App() {
+  const place = usePlace();
+  const { data, isPending, error, refetch } = useWorkshop();
+  const { undo, redo } = useHistorySteps(data?.history);
+  const keys = useKeys();
+
+  useWindowKey("keydown", (event) => {
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key.toLowerCase() === "z" && !isTyping(event)) {
+      event.preventDefault();
+      (event.shiftKey ? redo : undo)();
+      return;
+    }
+    if (command || event.altKey || isTyping(event)) return;
+    if (keys.waiting) {
+      const action = lettersNow().find((a) => a.letter === event.key.toLowerCase());
+      keys.set({ waiting: false });
+      if (action) {
+        event.preventDefault();
+        action.act();
+      }
+      return;
+    }
+    if (event.key === "q" && lettersNow().length) keys.set({ waiting: true });
+    else if (event.key === "?") keys.set({ sheet: true });
+    else if (/^[1-4]$/.test(event.key)) go(STATIONS[Number(event.key) - 1]);
+  });
+
+  return (
+    <div className="flex h-full min-w-[1024px] flex-col">
+      <Band place={place} workshop={data} />
+      <main className="relative min-h-0 flex-1">
+        {isPending && <p className="p-8 text-moss">Opening the workshop…</p>}
+        {error && (
+          <div className="p-8">
+            <p className="mb-3">The workshop cannot be reached: {error.message}.</p>
+            <button className="firm-button" onClick={() => void refetch()}>
+              Try again
+            </button>
+          </div>
+        )}
+        {data && place.station === "motif" && <MotifStation workshop={data} id={place.id} />}
+        {data && place.station === "repeat" && <RepeatStation workshop={data} id={place.id} />}
+        {data && place.station === "page" && <PageStation workshop={data} id={place.id} />}
+        {data && place.station === "shelf" && <ShelfStation workshop={data} />}
+      </main>
+      <Trouble />
+      <LettersBar />
+      <KeySheet />
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import { Dialog } from "radix-ui";
+import { lettersNow, useKeys } from "../shared/ui/keys";
+
+const GENERAL: [string, string][] = [
+  ["1 – 4", "Motif, Repeat, Page, Shelf"],
+  ["q, then a letter", "a setting or an action of this screen"],
+  ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
+  [". and Enter", "next finding, take its first cure"],
+  ["` held", "see the brush before the last change"],
+  ["arrow keys", "step a number, Shift for tens; move what is chosen"],
+  ["Escape", "leave a drawing or a field as it was"],
+];
+
+/** The letters offered after q, shown while the app waits for one. */
+export function LettersBar() {
+  const waiting = useKeys((s) => s.waiting);
+  if (!waiting) return null;
+  const actions = lettersNow();
+  return (
+    <div role="status" className="fixed bottom-0 left-0 z-30 flex w-full gap-5 border-t border-rule bg-work px-5 py-2">
+      {actions.map((a) => (
+        <span key={a.letter}>
+          <kbd className="mr-1.5 rounded-sm border border-rule px-1.5 font-sans font-semibold">{a.letter}</kbd>
+          {a.words}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+export function KeySheet() {
+  const { sheet, set } = useKeys();
+  const actions = sheet ? lettersNow() : [];
+  return (
+    <Dialog.Root open={sheet} onOpenChange={(open) => set({ sheet: open })}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-loden/25" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-rule bg-work p-6">
+          <Dialog.Title className="mb-3 text-[17px]">Keys</Dialog.Title>
+          <dl className="grid grid-cols-[180px_1fr] gap-y-1.5">
+            {[...GENERAL, ...actions.map((a): [string, string] => [`q ${a.letter}`, a.words])].map(([key, words]) => (
+              <div key={key} className="contents">
+                <dt className="font-semibold">{key}</dt>
+                <dd>{words}</dd>
+              </div>
+            ))}
+          </dl>
+          <Dialog.Close className="plain-button mt-4">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

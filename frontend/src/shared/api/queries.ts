@@ -1,0 +1,45 @@
+import { QueryClient, useMutation, useQuery } from "@tanstack/react-query";
+import { create } from "zustand";
+import { api, kept, Refusal, type SettingsLimits, type Workshop } from "./client";
+
+export const queryClient = new QueryClient({
+  defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: true } },
+});
+
+/** What went wrong last, in words, until it is dismissed or a change succeeds. */
+export const useTrouble = create<{ message: string | null; say: (message: string | null) => void }>((set) => ({
+  message: null,
+  say: (message) => set({ message }),
+}));
+
+export function useWorkshop() {
+  return useQuery({ queryKey: ["workshop"], queryFn: () => kept<Workshop>(api.GET("/api/workshop")), staleTime: 0 });
+}
+
+export function useLimits() {
+  return useQuery({ queryKey: ["limits"], queryFn: () => kept<SettingsLimits>(api.GET("/api/limits")) });
+}
+
+/** Fetch everything anew after a change. */
+export function refresh(): Promise<unknown> {
+  return Promise.all([
+    queryClient.invalidateQueries({ queryKey: ["workshop"] }),
+    queryClient.invalidateQueries({ queryKey: ["page"] }),
+  ]);
+}
+
+/** A change that the server keeps: on success all is fetched anew, on refusal the reason is said. */
+export function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
+  const say = useTrouble((s) => s.say);
+  return useMutation({
+    mutationFn: change,
+    onSuccess: async () => {
+      say(null);
+      await refresh();
+    },
+    onError: async (error) => {
+      say(error instanceof Refusal ? error.message : "something went wrong here; nothing was kept");
+      if (error instanceof Refusal && (error.status === 409 || error.status === 404)) await refresh();
+    },
+  });
+}

@@ -1,0 +1,131 @@
+import { Refusal } from "./client";
+
+export interface Cure {
+  label: string;
+  change: { brush?: Record<string, Record<string, unknown>>; line?: Record<string, unknown> };
+}
+
+export interface Finding {
+  kind: string;
+  at_mm: number;
+  amount: number;
+  unit: string;
+  message: string;
+  at: [number, number];
+  count: number;
+  cures: Cure[];
+}
+
+/** Columns of a scene's joins: x, y, s, gap, wished gap, step (mm), kink (degrees). */
+export const JOIN = { x: 0, y: 1, s: 2, gap: 3, wished: 4, step: 5, kink: 6, width: 7 } as const;
+/** Columns of a scene's extents: s, mm before and mm after the base line's middle. */
+export const EXTENT = { s: 0, before: 1, after: 2, width: 3 } as const;
+
+export interface Scene {
+  key: string;
+  name?: string;
+  path?: string;
+  line_id?: number | null;
+  motif_id?: number;
+  motif_version?: number;
+  brush_id?: number;
+  box?: [number, number];
+  ink?: string | null;
+  refused: string | null;
+  verdict: string;
+  length_mm: number;
+  closed: boolean;
+  pieces: number;
+  pitch_mm: number | null;
+  eased_pct: number;
+  ease: string;
+  tightest_mm: number | null;
+  safe_mm: number | null;
+  findings: Finding[];
+  matrices: Float32Array;
+  extents: Float32Array;
+  joins: Float32Array;
+}
+
+export interface LaidScenes {
+  scenes: Scene[];
+  header: Record<string, unknown>;
+  strip: { bend: Float32Array; vertices: Float32Array } | null;
+}
+
+interface ArrayEntry {
+  dtype: "f4" | "u2" | "u4";
+  shape: number[];
+  offset: number;
+}
+
+const NONE = new Float32Array(0);
+
+/** Read the packed scenes: "SGB1", header length, JSON header, then the arrays on multiples of 8 bytes. */
+export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
+  const magic = new TextDecoder().decode(new Uint8Array(buffer, 0, 4));
+  if (magic !== "SGB1") throw new Refusal("the server's answer could not be read", 0);
+  const length = new DataView(buffer).getUint32(4, true);
+  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 8, length)));
+  const arrays = header.arrays as Record<string, ArrayEntry>;
+  const floats = (name: string): Float32Array => {
+    const entry = arrays[name];
+    if (!entry) return NONE;
+    return new Float32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1));
+  };
+  const scenes = (header.scenes as Scene[]).map((scene, i) => ({
+    ...scene,
+    findings: scene.findings ?? [],
+    matrices: floats(`${i}.pieces`),
+    extents: floats(`${i}.extent`),
+    joins: floats(`${i}.joins`),
+  }));
+  const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;
+  return { scenes, header, strip };
+}
+
+type Answer = (laid: LaidScenes) => void;
+
+/**
+ * Asks for laid scenes so that the newest question wins. While one is under way the newest waits
+ * and older waiting ones are dropped; a slow question with cures is broken off by any newer one.
+ */
+export class LayChannel {
+  private seq = Date.now();
+  private readonly client = crypto.randomUUID();
+  private underway: { slow: boolean; stop: AbortController } | null = null;
+  private waiting: { path: string; body: object; slow: boolean; answer: Answer; refuse: (r: Refusal) => void } | null = null;
+
+  ask(path: string, body: object, answer: Answer, refuse: (r: Refusal) => void, slow = false): void {
+    this.waiting = { path, body, slow, answer, refuse };
+    if (this.underway?.slow) this.underway.stop.abort();
+    if (!this.underway) void this.next();
+  }
+
+  close(): void {
+    this.waiting = null;
+    this.underway?.stop.abort();
+  }
+
+  private async next(): Promise<void> {
+    while (this.waiting) {
+      const { path, body, slow, answer, refuse } = this.waiting;
+      this.waiting = null;
+      const stop = new AbortController();
+      this.underway = { slow, stop };
+      try {
+        const reply = await fetch(path, {
+          method: "POST",
+          headers: { "Content-Type": "application/json" },
+          body: JSON.stringify({ ...body, client: this.client, seq: ++this.seq }),
+          signal: stop.signal,
+        });
+        if (reply.ok) answer(unpackScenes(await reply.arrayBuffer()));
+        else if (reply.status !== 409) refuse(new Refusal((await reply.json()).message, reply.status));
+      } catch (error) {
+        if (!stop.signal.aborted) refuse(error instanceof Refusal ? error : new Refusal("the server does not answer", 0));
+      }
+    }
+    this.underway = null;
+  }
+}

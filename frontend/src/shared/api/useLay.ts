@@ -1,0 +1,39 @@
+import { useEffect, useRef, useState } from "react";
+import type { Refusal } from "./client";
+import { LayChannel, type LaidScenes } from "./scenes";
+
+const QUIET_MS = 220; // after so long without a change the cures are asked for
+
+/**
+ * Keep a drawing laid while what is asked changes: at once without cures, and with them when it
+ * has been quiet for a moment. The last good picture stays until the next one is ready.
+ */
+export function useLay(path: string | null, body: object | null, { cures = true }: { cures?: boolean } = {}) {
+  const [laid, setLaid] = useState<LaidScenes | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [cured, setCured] = useState(false);
+  const channel = useRef<LayChannel | null>(null);
+  const asked = body === null ? null : JSON.stringify(body);
+
+  useEffect(() => {
+    channel.current = new LayChannel();
+    return () => channel.current?.close();
+  }, []);
+
+  useEffect(() => {
+    if (!path || asked === null) return;
+    const question = JSON.parse(asked) as object;
+    const take = (full: boolean) => (answer: LaidScenes) => {
+      setLaid(answer);
+      setCured(full);
+      setRefusal(null);
+    };
+    const refuse = (why: Refusal): void => setRefusal(why.message);
+    channel.current?.ask(path, question, take(false), refuse);
+    if (!cures) return;
+    const timer = setTimeout(() => channel.current?.ask(path, { ...question, cures: true }, take(true), refuse, true), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [path, asked, cures]);
+
+  return { laid, refusal, cured };
+}

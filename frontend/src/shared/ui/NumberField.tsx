@@ -1,0 +1,134 @@
+import { useEffect, useId, useRef, useState } from "react";
+import { useLimits } from "../api/queries";
+import { numberFromText } from "./sums";
+
+interface Props {
+  label: string;
+  value: number;
+  unit: string;
+  /** The setting's place in the brush document, whose limits hold. */
+  limitsOf?: string;
+  step?: number;
+  decimals?: number;
+  standard?: number;
+  onDrag?: (value: number) => void;
+  onSet: (value: number) => void;
+  onLeave?: () => void;
+}
+
+/**
+ * A number that can be typed with units and sums, stepped with the arrow keys or dragged sideways
+ * on its label. A double press of the label brings the standard back, Escape what was there.
+ */
+export function NumberField({ label, value, unit, limitsOf, step = 1, decimals = 2, standard, onDrag, onSet, onLeave }: Props) {
+  const id = useId();
+  const shown = String(Number(value.toFixed(decimals)));
+  const [text, setText] = useState(shown);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const typing = useRef(false);
+  const refusal = useRefusal(limitsOf);
+  const from = useRef({ x: 0, value: 0, moved: false });
+
+  useEffect(() => {
+    if (!typing.current) setText(shown);
+  }, [shown]);
+
+  const offer = (next: number | null, then: (value: number) => void): void => {
+    const why = next === null ? "it must be a number" : refusal(next);
+    setWrong(why);
+    if (next !== null && why === null) then(next);
+  };
+  const take = (): void => {
+    if (!typing.current) return;
+    const next = numberFromText(text, unit);
+    const why = next === null ? "it must be a number" : refusal(next);
+    setWrong(why);
+    if (next === null || why !== null) return;
+    typing.current = false;
+    if (Math.abs(next - value) > 1e-9) onSet(next);
+    else setText(shown);
+  };
+  const revert = (): void => {
+    typing.current = false;
+    setWrong(null);
+    setText(shown);
+    onLeave?.();
+  };
+  const onKeyDown = (event: React.KeyboardEvent): void => {
+    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (way) {
+      event.preventDefault();
+      typing.current = false;
+      offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
+    } else if (event.key === "Enter") take();
+    else if (event.key === "Escape") {
+      event.stopPropagation();
+      revert();
+    }
+  };
+  const dragged = (event: React.PointerEvent): number =>
+    Number((from.current.value + Math.round((event.clientX - from.current.x) / 3) * step).toFixed(6));
+
+  return (
+    <div className="min-w-0">
+      <label
+        htmlFor={id}
+        title="Drag sideways to change, double press for the standard"
+        className="block cursor-ew-resize touch-none text-[12.5px] text-moss select-none"
+        onDoubleClick={() => standard !== undefined && onSet(standard)}
+        onPointerDown={(event) => {
+          from.current = { x: event.clientX, value, moved: false };
+          event.currentTarget.setPointerCapture(event.pointerId);
+        }}
+        onPointerMove={(event) => {
+          if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+          if (Math.abs(event.clientX - from.current.x) > 2) from.current.moved = true;
+          if (from.current.moved) offer(dragged(event), onDrag ?? (() => undefined));
+        }}
+        onPointerUp={(event) => {
+          if (from.current.moved) offer(dragged(event), onSet);
+        }}
+      >
+        {label}
+      </label>
+      <span className="flex items-baseline gap-1">
+        <input
+          id={id}
+          value={text}
+          inputMode="decimal"
+          autoComplete="off"
+          aria-invalid={wrong !== null}
+          aria-describedby={wrong ? `${id}-why` : undefined}
+          className="w-[72px] border-b-[1.5px] border-loden bg-transparent text-[16px] font-semibold aria-invalid:border-madder"
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => {
+            typing.current = true;
+            setText(event.target.value);
+            setWrong(null);
+          }}
+          onBlur={take}
+          onKeyDown={onKeyDown}
+        />
+        <span className="text-moss">{unit}</span>
+      </span>
+      {wrong && (
+        <span id={`${id}-why`} role="alert" className="block text-[12px] text-madder">
+          {wrong}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** Return the question why a number is refused: the server's own words, or null when it is fine. */
+function useRefusal(path: string | undefined): (value: number) => string | null {
+  const { data } = useLimits();
+  const limits = (data?.limits ?? []).filter((limit) => limit.path === path);
+  const breaks = {
+    gt: (v: number, b: number) => v <= b,
+    ge: (v: number, b: number) => v < b,
+    lt: (v: number, b: number) => v >= b,
+    le: (v: number, b: number) => v > b,
+  };
+  return (value) => limits.find((limit) => breaks[limit.kind](value, limit.value))?.sentence ?? null;
+}

@@ -1,0 +1,35 @@
+import { useSyncExternalStore } from "react";
+
+export const STATIONS = ["motif", "repeat", "page", "shelf"] as const;
+export type Station = (typeof STATIONS)[number];
+
+export interface Place {
+  station: Station;
+  id: number | null;
+}
+
+function read(): string {
+  return location.hash || "#/repeat";
+}
+
+function subscribe(told: () => void): () => void {
+  window.addEventListener("hashchange", told);
+  return () => window.removeEventListener("hashchange", told);
+}
+
+/** Where the user is, kept in the address so that reload and back work. */
+export function usePlace(): Place {
+  const [, station, id] = useSyncExternalStore(subscribe, read).split("/");
+  const known = STATIONS.find((s) => s === station) ?? "repeat";
+  const number = Number(id);
+  if (Number.isInteger(number) && number > 0) {
+    sessionStorage.setItem(known, String(number));
+    return { station: known, id: number };
+  }
+  const last = Number(sessionStorage.getItem(known));
+  return { station: known, id: last > 0 ? last : null };
+}
+
+export function go(station: Station, id?: number | null): void {
+  location.hash = id ? `#/${station}/${id}` : `#/${station}`;
+}

@@ -1,0 +1,54 @@
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+
+export type Paint = (ctx: CanvasRenderingContext2D, size: { width: number; height: number }, ratio: number) => void;
+
+interface Props {
+  paint: Paint;
+  className?: string;
+  label: string;
+  testId?: string;
+}
+
+/** A canvas that fills its parent and is painted once a frame when `paint` or its size changes. */
+export function WorkCanvas({ paint, className, label, testId }: Props) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  useLayoutEffect(() => {
+    const element = canvas.current!;
+    if (!size.width || !size.height) return;
+    const ratio = window.devicePixelRatio || 1;
+    const width = Math.round(size.width * ratio);
+    const height = Math.round(size.height * ratio);
+    if (element.width !== width) element.width = width;
+    if (element.height !== height) element.height = height;
+    const ctx = element.getContext("2d")!;
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.clearRect(0, 0, width, height);
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    paint(ctx, size, ratio);
+    element.dataset.painted = String(Number(element.dataset.painted ?? 0) + 1);
+  }, [paint, size]);
+
+  return <canvas ref={canvas} role="img" aria-label={label} data-testid={testId} className={`block h-full w-full ${className ?? ""}`} />;
+}
+
+/** Follow the size of an element. */
+export function useSize<T extends HTMLElement>() {
+  const ref = useRef<T>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  useEffect(() => {
+    const element = ref.current!;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  return [ref, size] as const;
+}

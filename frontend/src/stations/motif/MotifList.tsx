@@ -1,0 +1,42 @@
+import { useCallback } from "react";
+import type { Motif, Workshop } from "../../shared/api/client";
+import { go } from "../../shared/ui/place";
+import { fitView, stampOf, stampShapes } from "../../shared/view/painter";
+import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+
+export function MotifList({ workshop, open }: { workshop: Workshop; open: Motif | undefined }) {
+  return (
+    <>
+      <h2 className="mb-1 text-[15px]">Motifs</h2>
+      <ul className="grid min-h-0 flex-1 auto-rows-[84px] grid-cols-3 gap-1.5 overflow-y-auto">
+        {workshop.motifs.map((motif) => (
+          <li key={motif.id}>
+            <button
+              aria-current={open?.id === motif.id || undefined}
+              className="flex h-full w-full flex-col border border-rule bg-work hover:border-loden aria-[current]:border-2 aria-[current]:border-indigo"
+              onClick={() => go("motif", motif.id)}
+            >
+              <span className="min-h-0 w-full flex-1">
+                <Portrait motif={motif} />
+              </span>
+              <span className="w-full truncate px-1 pb-0.5 text-[12px]">{motif.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Portrait({ motif }: { motif: Motif }) {
+  const paint = useCallback<Paint>(
+    (ctx, size, ratio) => {
+      const view = fitView(size.width, size.height, [motif.width_mm, motif.height_mm], 7);
+      const scale = Math.min(view.scale, 6);
+      ctx.setTransform(scale * ratio, 0, 0, scale * ratio, (size.width / 2) * ratio, (size.height / 2 + (motif.base_line_mm - motif.height_mm / 2) * scale) * ratio);
+      stampShapes(ctx, stampOf(motif));
+    },
+    [motif],
+  );
+  return <WorkCanvas paint={paint} label={motif.name} />;
+}

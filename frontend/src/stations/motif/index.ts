@@ -1,0 +1,1 @@
+export { MotifStation } from "./MotifStation";

@@ -1,0 +1,64 @@
+import type { Page } from "../../shared/api/client";
+import type { View } from "../../shared/view/painter";
+
+const RULER = 26;
+
+export function fitSheet(size: { width: number; height: number }, page: Page): View {
+  const scale = Math.max(1e-3, Math.min((size.width - 60) / page.width_mm, (size.height - RULER - 36) / page.height_mm));
+  return { scale, x: (size.width - page.width_mm * scale) / 2, y: RULER + (size.height - RULER - page.height_mm * scale) / 2 };
+}
+
+export function sheetPoint(event: { clientX: number; clientY: number }, box: HTMLElement, view: View): [number, number] {
+  const rect = box.getBoundingClientRect();
+  const round = (v: number) => Math.round(v * 1000) / 1000;
+  return [round((event.clientX - rect.left - view.x) / view.scale), round((event.clientY - rect.top - view.y) / view.scale)];
+}
+
+export function zoomed(view: View, by: number, x: number, y: number): View {
+  const scale = Math.min(200, Math.max(0.05, view.scale * by));
+  const change = scale / view.scale;
+  return { scale, x: x - (x - view.x) * change, y: y - (y - view.y) * change };
+}
+
+/** Paint the sheet with its ground and the millimetre rule above it. */
+export function paintSheet(ctx: CanvasRenderingContext2D, size: { width: number; height: number }, page: Page, view: View, ratio: number): void {
+  const [w, h] = [page.width_mm * view.scale, page.height_mm * view.scale];
+  ctx.fillStyle = "#d4d6ca";
+  ctx.fillRect(view.x + 3, view.y + 4, w, h);
+  ctx.fillStyle = page.ground ?? "#ffffff";
+  ctx.fillRect(view.x, view.y, w, h);
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(view.x, view.y, w, h);
+  ctx.clip();
+  for (const flat of page.scenery as { d: string; fill: string }[]) {
+    ctx.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
+    ctx.fillStyle = flat.fill;
+    ctx.fill(new Path2D(flat.d));
+  }
+  ctx.restore();
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  paintRuler(ctx, size.width, page, view);
+}
+
+function paintRuler(ctx: CanvasRenderingContext2D, width: number, page: Page, view: View): void {
+  const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].find((mm) => mm * view.scale >= 40) ?? 2000;
+  ctx.fillStyle = "#f4f4ee";
+  ctx.fillRect(0, 0, width, RULER);
+  ctx.strokeStyle = ctx.fillStyle = "#56645d";
+  ctx.lineWidth = 1;
+  ctx.font = '10.5px "Hanken Grotesk Variable"';
+  ctx.beginPath();
+  const first = Math.max(0, Math.floor(-view.x / (view.scale * step)));
+  for (let mm = first * step; mm <= page.width_mm + 1e-9; mm += step / 5) {
+    const x = Math.round(view.x + mm * view.scale) + 0.5;
+    if (x > width) break;
+    const whole = Math.abs(mm / step - Math.round(mm / step)) < 1e-6;
+    ctx.moveTo(x, RULER);
+    ctx.lineTo(x, whole ? RULER - 11 : RULER - 5);
+    if (whole) ctx.fillText(String(Number(mm.toFixed(1))), x + 3, RULER - 9);
+  }
+  ctx.moveTo(0, RULER - 0.5);
+  ctx.lineTo(width, RULER - 0.5);
+  ctx.stroke();
+}

@@ -1,0 +1,33 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, kept, type Line, type PageLines, type Schemas, type Source } from "../../shared/api/client";
+import { useChange } from "../../shared/api/queries";
+
+export function usePageLines(id: number) {
+  return useQuery({
+    queryKey: ["page", id],
+    queryFn: () => kept<PageLines>(api.GET("/api/pages/{id}", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+}
+
+export type LinePatch = Omit<Schemas["LineChange"], "version" | "merge_key"> & { merge_key?: string };
+
+/** The changes a page's lines can take; each is kept by the server as one named step. */
+export function useLineChanges(pageId: number) {
+  const draw = useChange((body: { brush_id: number; source: Source; size_pct?: number; ink?: string | null; name?: string }) =>
+    kept(api.POST("/api/pages/{id}/lines", { params: { path: { id: pageId } }, body: body as Schemas["NewLine"] })),
+  );
+  const bringIn = useChange((body: Schemas["LinesFile"]) => kept(api.POST("/api/pages/{id}/lines-file", { params: { path: { id: pageId } }, body })));
+  const change = useChange(({ line, ...patch }: LinePatch & { line: Line }) =>
+    kept(
+      api.PATCH("/api/lines/{id}", {
+        params: { path: { id: line.id } },
+        body: { ...patch, version: line.version, merge_key: patch.merge_key ?? "" } as Schemas["LineChange"],
+      }),
+    ),
+  );
+  const remove = useChange((line: Line) => kept(api.DELETE("/api/lines/{id}", { params: { path: { id: line.id }, query: { version: line.version } } })));
+  return { draw, bringIn, change, remove };
+}
+
+export type LineChanges = ReturnType<typeof useLineChanges>;

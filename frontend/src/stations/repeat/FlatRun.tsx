@@ -1,0 +1,257 @@
+import { useCallback, useRef } from "react";
+import type { Motif, Settings } from "../../shared/api/client";
+import { EXTENT, type Scene } from "../../shared/api/scenes";
+import { paintPieces, stampOf, strokeHairline, type View } from "../../shared/view/painter";
+import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { JoinLens, LENS } from "./JoinLens";
+import type { BenchHeader } from "./RepeatStation";
+import type { BrushEdit } from "./useBrushEdit";
+
+const LEFT = 132;
+const RIGHT = 300;
+const MIDDLE = 118;
+const MOST_HEIGHT = 92;
+
+/** How the flat run sits in its band: in px, from the band's own size and the brush's mm. */
+export const FLAT = {
+  width: (px: number) => Math.max(200, px - LEFT - RIGHT),
+  scale: (size: { width: number }, pitch_mm: number, height_mm: number) =>
+    Math.min(FLAT.width(size.width) / (5.6 * pitch_mm), MOST_HEIGHT / Math.max(height_mm, 1e-3)),
+};
+
+interface Props {
+  scene: Scene;
+  motif: Motif;
+  header: BenchHeader;
+  scale: number;
+  size: { width: number; height: number };
+  settings: Settings;
+  edit: BrushEdit;
+  night: boolean;
+  comparing: boolean;
+  onNight: () => void;
+}
+
+export function FlatRun({ scene, motif, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
+  const view: View = { scale, x: LEFT, y: MIDDLE };
+  const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
+  const paint = useCallback<Paint>(
+    (ctx, box, ratio) => {
+      paintRule(ctx, box.width, scale, colours.rule);
+      strokeHairline(ctx, `M${-LEFT / scale} 0H${(box.width - LEFT) / scale}`, view, ratio, colours.line, 1, [1, 4]);
+      ctx.save();
+      ctx.beginPath();
+      ctx.rect(0, 40, box.width - RIGHT + 40, box.height);
+      ctx.clip();
+      paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, box);
+      ctx.restore();
+    },
+    [scene, motif, scale, night],
+  );
+  const count = Math.min(4, scene.joins.length / 7);
+  return (
+    <>
+      <WorkCanvas paint={paint} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" className="absolute inset-0" />
+      <div className="absolute top-1.5 left-5">
+        <h2 className="text-[15px]">Flat run</h2>
+        <p className={`mt-3 text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
+          {scene.pieces} pieces, {scene.length_mm.toFixed(0)} mm
+        </p>
+        {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
+      </div>
+      <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} />
+      {Array.from({ length: count }, (_, i) => (
+        <JoinLens key={i} scene={scene} motif={motif} index={i} view={view} left={LENS.left(i, size.width - RIGHT)} night={night} />
+      ))}
+      <div className="absolute right-5 bottom-4 w-[228px]">
+        <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>Tightest bend it can take</p>
+        <p className="text-[23px] leading-tight font-bold" data-testid="safe-radius">
+          {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
+        </p>
+        <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
+          {scene.safe_mm === null ? "the pieces do not turn with the line" : "below it a join opens, closes or kinks beyond 0.1 mm or 15°"}
+        </p>
+      </div>
+      <button className="plain-button absolute top-[44px] right-5 text-loden" aria-pressed={night} onClick={onNight} title="q n">
+        {night ? "Light ground" : "Dark ground"}
+      </button>
+    </>
+  );
+}
+
+/** Millimetre rule along the top, with figures at round steps. */
+function paintRule(ctx: CanvasRenderingContext2D, width: number, scale: number, colour: string): void {
+  const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500].find((mm) => mm * scale >= 34) ?? 1000;
+  ctx.strokeStyle = colour;
+  ctx.fillStyle = colour;
+  ctx.lineWidth = 1;
+  ctx.font = '10.5px "Hanken Grotesk Variable"';
+  ctx.beginPath();
+  ctx.moveTo(LEFT, 36.5);
+  ctx.lineTo(width, 36.5);
+  for (let i = 0; LEFT + (i * step * scale) / 5 < width - 8; i++) {
+    const x = Math.round(LEFT + (i * step * scale) / 5) + 0.5;
+    ctx.moveTo(x, 36);
+    ctx.lineTo(x, i % 5 ? 31 : 24);
+    if (i % 5 === 0) ctx.fillText(String(Number(((i * step) / 5).toFixed(2))) + (i === 0 ? " mm" : ""), x + 3, 24);
+  }
+  ctx.stroke();
+}
+
+interface MarksProps {
+  scene: Scene;
+  header: BenchHeader;
+  view: View;
+  size: { width: number; height: number };
+  settings: Settings;
+  edit: BrushEdit;
+  night: boolean;
+}
+
+/** What lies on the run to be dragged: the pitch tape, the size arrow, the turning ring. */
+function Marks({ scene, header, view, size, settings, edit, night }: MarksProps) {
+  const middle = (i: number): number => {
+    const row = scene.extents.subarray(i * EXTENT.width, (i + 1) * EXTENT.width);
+    return row.length ? row[EXTENT.s] + (row[EXTENT.after] - row[EXTENT.before]) / 2 : header.piece_mm / 2 + i * header.pitch_mm;
+  };
+  const [from, to] = [middle(1), middle(2)].map((s) => view.x + s * view.scale);
+  const half = Math.max(14, (header.height_mm / 2) * view.scale);
+  const end = Math.min(size.width - RIGHT + 14, view.x + middle(scene.pieces - 1) * view.scale + (header.piece_mm / 2) * view.scale + 26);
+  const ringX = view.x + middle(0) * view.scale;
+  const ink = night ? "#ffffff" : "var(--color-loden)";
+  const top = MIDDLE - half - 30;
+
+  const setPitch = (pitch: number, then: (gap: number) => void): void => {
+    const gap = (pitch / header.piece_mm - 1) * 100;
+    then(Number(Math.max(-99, Math.min(100_000, gap)).toFixed(2)));
+  };
+  const pitch = useHandle({
+    move: (dx, _dy, at) => setPitch(Math.max(0.01 * header.piece_mm, at.pitch + dx / view.scale / 2), (gap_pct) => edit.drag({ spacing: { gap_pct } })),
+    done: (dx, _dy, at) => setPitch(at.pitch + dx / view.scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
+    begin: () => ({ pitch: header.pitch_mm, size: 0, turn: 0 }),
+    step: (by) => setPitch(header.pitch_mm + by * 0.1, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
+    leave: edit.release,
+  });
+  const sizeFrom = (at: { size: number; half: number }, dy: number): number =>
+    Number(Math.max(1, Math.min(10_000, (at.size * Math.max(3, at.half + dy)) / at.half)).toFixed(1));
+  const sizing = useHandle({
+    begin: () => ({ size: settings.spacing.size_pct ?? 100, half }),
+    move: (_dx, dy, at) => edit.drag({ spacing: { size_pct: sizeFrom(at, dy) } }),
+    done: (_dx, dy, at) => edit.set({ spacing: { size_pct: sizeFrom(at, dy) } }, `size to ${sizeFrom(at, dy)} %`),
+    step: (by) => {
+      const size_pct = Math.max(1, (settings.spacing.size_pct ?? 100) + by);
+      edit.set({ spacing: { size_pct } }, `size to ${size_pct} %`);
+    },
+    leave: edit.release,
+  });
+  const turnFrom = (at: { turn: number }, dx: number, dy: number, fine: boolean): number => {
+    const angle = (Math.atan2(dy, half + 20 + dx) * 180) / Math.PI + at.turn;
+    const wrapped = ((angle + 540) % 360) - 180;
+    return fine ? Math.round(wrapped) : Math.round(wrapped / 5) * 5;
+  };
+  const turning = useHandle({
+    begin: () => ({ turn: settings.travel.turn_deg ?? 0 }),
+    move: (dx, dy, at, fine) => edit.drag({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }),
+    done: (dx, dy, at, fine) => edit.set({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }, `turn to ${turnFrom(at, dx, dy, fine)}°`),
+    step: (by) => {
+      const turn_deg = (settings.travel.turn_deg ?? 0) + by * 5;
+      if (Math.abs(turn_deg) <= 360) edit.set({ travel: { turn_deg } }, `turn to ${turn_deg}°`);
+    },
+    leave: edit.release,
+  });
+
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
+      {scene.pieces > 2 && (
+        <g>
+          <path d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
+          <rect x={from} y={top + 3} width={Math.max(1, to - from)} height={20} fill="var(--color-weld)" />
+          <path d={tapeTicks(from, to, top + 23)} stroke="#5b4306" strokeWidth="1" fill="none" />
+          <rect x={from - 3} y={top - 1} width={6} height={28} fill={ink} />
+          <g {...pitch} role="slider" aria-label="Pitch" aria-valuenow={Number(header.pitch_mm.toFixed(2))} aria-valuetext={`${header.pitch_mm.toFixed(2)} mm`} className="pointer-events-auto cursor-ew-resize">
+            <rect x={to - 12} y={top - 8} width={24} height={42} fill="transparent" />
+            <rect x={to - 4} y={top - 1} width={8} height={28} rx={1.5} fill="var(--color-madder)" />
+          </g>
+          <text x={to + 12} y={top + 18} className="font-bold" fill={night ? "#ffb9ae" : "var(--color-madder)"} fontSize="13.5" data-testid="pitch-figure">
+            pitch {header.pitch_mm.toFixed(2)} mm
+          </text>
+        </g>
+      )}
+      <g {...sizing} role="slider" aria-label="Size on the run" aria-valuenow={settings.spacing.size_pct} aria-valuetext={`${settings.spacing.size_pct} %`} className="pointer-events-auto cursor-ns-resize">
+        <rect x={end - 14} y={MIDDLE - half - 6} width={28} height={2 * half + 12} fill="transparent" />
+        <path
+          d={`M${end} ${MIDDLE - half}V${MIDDLE + half}M${end - 5} ${MIDDLE - half + 7}L${end} ${MIDDLE - half}L${end + 5} ${MIDDLE - half + 7}M${end - 5} ${MIDDLE + half - 7}L${end} ${MIDDLE + half}L${end + 5} ${MIDDLE + half - 7}`}
+          fill="none"
+          stroke={night ? "#9db9f0" : "var(--color-indigo)"}
+          strokeWidth="2"
+          strokeLinecap="round"
+        />
+      </g>
+      <text x={end + 14} y={MIDDLE + 4} fill={night ? "#9db9f0" : "var(--color-indigo)"} fontSize="13" className="font-semibold">
+        size {Number((settings.spacing.size_pct ?? 100).toFixed(1))} %
+      </text>
+      <g {...turning} role="slider" aria-label="Turn on the run" aria-valuenow={settings.travel.turn_deg} aria-valuetext={`${settings.travel.turn_deg}°`} className="pointer-events-auto cursor-grab">
+        <circle cx={ringX} cy={MIDDLE} r={half + 8} fill="none" stroke={night ? "#9db9f0" : "var(--color-indigo)"} strokeWidth="1" strokeDasharray="2 4" opacity=".75" />
+        <circle
+          cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
+          cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
+          r="5"
+          fill={night ? "#1d2624" : "#fff"}
+          stroke={night ? "#9db9f0" : "var(--color-indigo)"}
+          strokeWidth="2"
+        />
+      </g>
+    </svg>
+  );
+}
+
+function tapeTicks(from: number, to: number, y: number): string {
+  const count = Math.min(40, Math.max(2, Math.round((to - from) / 6)));
+  return Array.from({ length: count - 1 }, (_, i) => {
+    const x = from + ((i + 1) * (to - from)) / count;
+    return `M${x.toFixed(1)} ${y}v${(i + 1) % 5 ? -6 : -11}`;
+  }).join("");
+}
+
+interface Handle<At> {
+  begin: () => At;
+  move: (dx: number, dy: number, at: At, fine: boolean) => void;
+  done: (dx: number, dy: number, at: At, fine: boolean) => void;
+  step: (by: number) => void;
+  leave: () => void;
+}
+
+/** A mark that is dragged, or stepped with the arrow keys; Escape lets go without a change. */
+function useHandle<At>(handle: Handle<At>) {
+  const from = useRef<{ x: number; y: number; at: At; moved: boolean } | null>(null);
+  return {
+    tabIndex: 0,
+    style: { touchAction: "none" } as const,
+    onPointerDown: (event: React.PointerEvent) => {
+      event.preventDefault();
+      (event.currentTarget as Element).setPointerCapture(event.pointerId);
+      from.current = { x: event.clientX, y: event.clientY, at: handle.begin(), moved: false };
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      const start = from.current;
+      if (!start) return;
+      start.moved ||= Math.abs(event.clientX - start.x) + Math.abs(event.clientY - start.y) > 2;
+      if (start.moved) handle.move(event.clientX - start.x, event.clientY - start.y, start.at, event.shiftKey);
+    },
+    onPointerUp: (event: React.PointerEvent) => {
+      const start = from.current;
+      from.current = null;
+      if (start?.moved) handle.done(event.clientX - start.x, event.clientY - start.y, start.at, event.shiftKey);
+    },
+    onKeyDown: (event: React.KeyboardEvent) => {
+      const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+      if (way) {
+        event.preventDefault();
+        handle.step(way * (event.shiftKey ? 10 : 1));
+      } else if (event.key === "Escape" && from.current) {
+        from.current = null;
+        handle.leave();
+      }
+    },
+  };
+}

@@ -1,0 +1,122 @@
+import { useMemo, useState } from "react";
+import type { Brush, Motif, Workshop } from "../../shared/api/client";
+import { useLay } from "../../shared/api/useLay";
+import { focusField, useLetters, useWindowKey, isTyping } from "../../shared/ui/keys";
+import { go } from "../../shared/ui/place";
+import { useSize } from "../../shared/view/WorkCanvas";
+import { FlatRun, FLAT } from "./FlatRun";
+import { TrialLarge } from "./TrialLarge";
+import { TrialSheet } from "./TrialSheet";
+import { useBrushEdit } from "./useBrushEdit";
+import { Words, type Question } from "./Words";
+
+export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
+  const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
+  const motif = workshop.motifs.find((m) => m.id === brush?.motif_id);
+  if (!brush || !motif) return <NoBrush />;
+  return <Bench key={brush.id} brush={brush} motif={motif} />;
+}
+
+function NoBrush() {
+  return (
+    <div className="mx-auto mt-24 max-w-[56ch]">
+      <h2 className="text-xl">No brush yet</h2>
+      <p className="my-3">A brush begins with a motif. Bring one in at the Motif station, then make a brush of it: it is laid here flat and on trial lines.</p>
+      <button className="firm-button" onClick={() => go("motif")}>
+        Go to Motif
+      </button>
+    </div>
+  );
+}
+
+function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
+  const edit = useBrushEdit(brush);
+  const [question, setQuestion] = useState<Question>("often");
+  const [large, setLarge] = useState<string | null>(null);
+  const [night, setNight] = useState(false);
+  const [comparing, setComparing] = useState(false);
+  const [flatBox, flatSize] = useSize<HTMLElement>();
+  const [held, setHeld] = useState<{ scale: number; trial: number | null }>({ scale: 0, trial: null });
+
+  const settings = comparing && edit.before ? edit.before : edit.settings;
+  const still = !edit.dragging && !comparing && settings === edit.kept;
+  const guess = (motif.width_mm * (edit.kept.spacing.size_pct ?? 100)) / 100;
+  const scale = held.scale || FLAT.width(flatSize.width) / (5.4 * guess);
+  const body = useMemo(
+    () =>
+      flatSize.width
+        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial }
+        : null,
+    [motif.id, motif.version, settings, scale, flatSize.width, still, held.trial],
+  );
+  const { laid, refusal, cured } = useLay("/api/bench/lay", body);
+
+  const header = laid?.header as BenchHeader | undefined;
+  const fitting = header && FLAT.scale(flatSize, header.pitch_mm, header.height_mm);
+  // the scales stand still while something is dragged and settle when it is let go
+  if (still && header && fitting && (Math.abs(fitting - held.scale) > 1e-6 || header.trial_mm !== held.trial)) {
+    setHeld({ scale: fitting, trial: header.trial_mm });
+  }
+
+  const ask = (which: Question, field: string): void => {
+    setQuestion(which);
+    focusField(field);
+  };
+  useLetters([
+    { letter: "g", words: "gap", act: () => ask("often", "Gap") },
+    { letter: "s", words: "size", act: () => ask("often", "Size") },
+    { letter: "e", words: "ease", act: () => ask("often", "Ease") },
+    { letter: "r", words: "rest goes", act: () => ask("often", "Rest goes") },
+    { letter: "t", words: "turn", act: () => ask("travel", "Turn") },
+    { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
+    { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
+    { letter: "h", words: "side shift", act: () => ask("travel", "Side shift") },
+    { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
+    { letter: "n", words: "dark ground", act: () => setNight(!night) },
+  ]);
+  useWindowKey("keydown", (event) => {
+    if (isTyping(event)) return;
+    if (event.key === "`") setComparing(true);
+    if (event.key === "Escape" && large) setLarge(null);
+  });
+  useWindowKey("keyup", (event) => event.key === "`" && setComparing(false));
+
+  const flat = laid?.scenes.find((s) => s.key === "flat");
+  const trials = laid?.scenes.filter((s) => s.key !== "flat") ?? [];
+  const opened = trials.find((s) => s.key === large);
+  return (
+    <div className="flex h-full flex-col">
+      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b border-rule ${night ? "weave-night text-white" : "weave"}`}>
+        {flat && header && (
+          <FlatRun scene={flat} motif={motif} header={header} scale={scale} size={flatSize} settings={settings} edit={edit} night={night} comparing={comparing} onNight={() => setNight(!night)} />
+        )}
+      </section>
+      <div className="flex min-h-0 flex-1">
+        <section aria-label="Trial lines" className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-3">
+          {opened && header ? (
+            <TrialLarge scene={opened} motif={motif} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
+          ) : (
+            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} />
+          )}
+        </section>
+        <section aria-label="This brush, in words" className="w-[428px] shrink-0 overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
+          {refusal && (
+            <p role="alert" className="mb-2 border border-madder bg-madder-wash px-3 py-1.5">
+              {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
+            </p>
+          )}
+          <Words edit={edit} settings={settings} header={header} motif={motif} question={question} onAsk={setQuestion} />
+        </section>
+      </div>
+    </div>
+  );
+}
+
+export interface BenchHeader {
+  trial_mm: number;
+  trial_box: [number, number];
+  piece_mm: number;
+  gap_mm: number;
+  pitch_mm: number;
+  height_mm: number;
+}

@@ -1,0 +1,74 @@
+import { useState } from "react";
+import type { Motif } from "../../shared/api/client";
+import type { Cure, Scene } from "../../shared/api/scenes";
+import { Findings } from "../../shared/ui/Findings";
+import { useWindowKey, isTyping } from "../../shared/ui/keys";
+import { withChange, type SettingsChange } from "../../shared/ui/settings";
+import { TrialScene } from "./TrialScene";
+import type { BrushEdit } from "./useBrushEdit";
+
+interface Props {
+  scene: Scene;
+  motif: Motif;
+  box: [number, number];
+  night: boolean;
+  cured: boolean;
+  edit: BrushEdit;
+  onBack: () => void;
+}
+
+/** One trial line large, its findings beside it with their cures. */
+export function TrialLarge({ scene, motif, box, night, cured, edit, onBack }: Props) {
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
+  const shown = listed ?? scene;
+  const preview = (cure: Cure | null): void => {
+    if (cure?.change.brush) {
+      setListed((now) => now ?? scene);
+      edit.show(withChange(edit.kept, cure.change.brush));
+    } else {
+      setListed(null);
+      edit.show(null);
+    }
+  };
+  const take = (cure: Cure): void => {
+    setListed(null);
+    setChosen(null);
+    edit.set(cure.change.brush as SettingsChange, cure.label.toLowerCase());
+  };
+  useWindowKey("keydown", (event) => {
+    if (isTyping(event)) return;
+    if (event.key === "." && shown.findings.length) setChosen(((chosen ?? -1) + 1) % shown.findings.length);
+    const first = chosen !== null && shown.findings[chosen]?.cures[0];
+    if (event.key === "Enter" && first && document.activeElement?.tagName !== "BUTTON") take(first);
+  });
+  return (
+    <div className="flex min-h-0 flex-1 gap-3">
+      <div className="flex min-w-0 flex-1 flex-col">
+        <header className="mb-1.5 flex items-baseline gap-3">
+          <button className="plain-button" onClick={onBack}>
+            All trial lines
+          </button>
+          <h2 className="text-[15px]">{scene.name}</h2>
+          <p className="truncate text-[12.5px] text-moss">
+            {scene.length_mm.toFixed(1)} mm, {scene.pieces} pieces
+            {listed && <b className="text-madder"> · showing the cure, not yet taken</b>}
+          </p>
+        </header>
+        <div className={`min-h-0 flex-1 border border-rule ${night ? "weave-night" : "weave"}`}>
+          <TrialScene scene={scene} motif={motif} box={box} night={night} chosen={listed ? null : chosen} />
+        </div>
+      </div>
+      <div className="flex w-[262px] shrink-0 flex-col">
+        <h3 className="mb-1.5 text-[15px]">Findings</h3>
+        <div className="min-h-0 flex-1 overflow-y-auto pr-1">
+          {shown.findings.length ? (
+            <Findings findings={shown.findings} waiting={!cured} onPreview={preview} onTake={take} onGoTo={setChosen} chosen={chosen} />
+          ) : (
+            <p className="text-moss">None: {scene.verdict}.</p>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import { useCallback } from "react";
+import type { Motif } from "../../shared/api/client";
+import type { Scene } from "../../shared/api/scenes";
+import { fitView, paintPieces, paintRings, stampOf, strokeHairline } from "../../shared/view/painter";
+import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+
+interface Props {
+  scene: Scene;
+  motif: Motif;
+  box: [number, number];
+  night: boolean;
+  chosen?: number | null;
+}
+
+/** A trial line with the brush on it and a ring round every finding. */
+export function TrialScene({ scene, motif, box, night, chosen }: Props) {
+  const paint = useCallback<Paint>(
+    (ctx, size, ratio) => {
+      const view = fitView(size.width, size.height, box, 6);
+      strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
+      paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, size);
+      paintRings(ctx, scene.findings, view, night, chosen ?? null);
+    },
+    [scene, motif, box[0], box[1], night, chosen],
+  );
+  return <WorkCanvas paint={paint} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} />;
+}

@@ -1,0 +1,70 @@
+import type { ReactNode } from "react";
+import type { Motif, Settings } from "../../shared/api/client";
+import { go } from "../../shared/ui/place";
+import { EndsQuestion, OftenQuestion, TravelQuestion } from "./questions";
+import type { BenchHeader } from "./RepeatStation";
+import type { BrushEdit } from "./useBrushEdit";
+
+export type Question = "travel" | "often" | "ends";
+
+interface Props {
+  edit: BrushEdit;
+  settings: Settings;
+  header: BenchHeader | undefined;
+  motif: Motif;
+  question: Question;
+  onAsk: (question: Question) => void;
+}
+
+const FACING = { line: "along the line", page: "level with the page", start: "as at the start" } as const;
+const MIRROR = { off: "not mirrored", up_down: "mirrored up–down", left_right: "mirrored left–right", every_second: "every second one mirrored" } as const;
+const EASE = { leave: "is left", gaps: "goes into the gaps", size: "goes into the size", length: "goes into the length" } as const;
+const REST = { end: "at the end", both: "at both ends", start: "at the start" } as const;
+const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at" };
+
+/** The brush as one short text; an underlined word opens the question it answers. */
+export function Words({ edit, settings, header, motif, question, onAsk }: Props) {
+  const { travel, spacing, ends } = settings;
+  const word = (which: Question, text: ReactNode) => (
+    <button className="thread-word" aria-expanded={question === which} onClick={() => onAsk(which)}>
+      {text}
+    </button>
+  );
+  const shift = travel.side_shift_mm ?? 0;
+  return (
+    <>
+      <h2 className="mb-1 text-[15px]">This brush, in words</h2>
+      <p className="leading-[1.72]" data-testid="words">
+        {motif.name} repeated along the line, rigid at bends, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
+        {word("travel", MIRROR[travel.mirror ?? "off"])}, {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
+        {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
+        {word("often", EASE[spacing.ease ?? "leave"])}
+        {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
+        {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
+        {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and more. The motif’s{" "}
+        <button className="thread-word" onClick={() => go("motif", motif.id)}>
+          own colours
+        </button>
+        .
+      </p>
+      <div className="mt-2.5 border-l-[3px] border-madder bg-work px-4 py-3">
+        {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
+        {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
+        {question === "ends" && <EndsQuestion edit={edit} settings={settings} />}
+      </div>
+      <nav aria-label="Questions" className="mt-2 flex gap-4 text-[12.5px]">
+        {(
+          [
+            ["travel", "How does it travel?"],
+            ["often", "How often?"],
+            ["ends", "At corners?"],
+          ] as const
+        ).map(([which, text]) => (
+          <button key={which} className={question === which ? "font-semibold" : "text-moss hover:text-loden"} aria-pressed={question === which} onClick={() => onAsk(which)}>
+            {text}
+          </button>
+        ))}
+      </nav>
+    </>
+  );
+}

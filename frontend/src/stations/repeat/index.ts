@@ -1,0 +1,1 @@
+export { RepeatStation } from "./RepeatStation";

@@ -1,0 +1,69 @@
+/** Tiny pictures of what a setting does: pills on a line 62 px long. */
+
+function Frame({ children }: { children: React.ReactNode }) {
+  return (
+    <svg aria-hidden width="64" height="22" viewBox="0 0 64 22" className="mx-auto">
+      {children}
+    </svg>
+  );
+}
+
+const LINE = <path d="M1 11H63" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />;
+
+function pills(xs: number[], length: number, height = 7) {
+  return xs.map((x) => <rect key={x} x={x} y={11 - height / 2} width={length} height={height} rx={height / 2} fill="var(--color-loden)" />);
+}
+
+export const EASE_PICTURES = {
+  leave: <Frame>{LINE}{pills([1, 16, 31], 12)}<path d="M46 6V16M63 6V16M46 11H63" stroke="var(--color-weld-ink)" fill="none" /></Frame>,
+  gaps: <Frame>{LINE}{pills([1, 26, 51], 12)}</Frame>,
+  size: <Frame>{LINE}{pills([1, 23.5, 46], 17, 10)}</Frame>,
+};
+
+export const REST_PICTURES = {
+  end: <Frame>{LINE}{pills([1, 16, 31], 12)}</Frame>,
+  both: <Frame>{LINE}{pills([10.5, 25.5, 40.5], 12)}</Frame>,
+  start: <Frame>{LINE}{pills([21, 36, 51], 12)}</Frame>,
+};
+
+function Leaf({ x, y, turn, flip = 1 }: { x: number; y: number; turn: number; flip?: number }) {
+  return <path transform={`translate(${x} ${y}) rotate(${turn}) scale(${flip} 1)`} d="M-6 2C-5 -3 0 -5 6 -4C5 1 0 4 -6 2Z" fill="var(--color-loden)" />;
+}
+
+const ARCH = <path d="M4 20C14 2 50 2 60 20" fill="none" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />;
+
+export const FACING_PICTURES = {
+  line: <Frame>{ARCH}<Leaf x={10} y={13} turn={-48} /><Leaf x={32} y={7} turn={0} /><Leaf x={54} y={13} turn={48} /></Frame>,
+  page: <Frame>{ARCH}<Leaf x={10} y={13} turn={0} /><Leaf x={32} y={7} turn={0} /><Leaf x={54} y={13} turn={0} /></Frame>,
+  start: <Frame>{ARCH}<Leaf x={10} y={13} turn={-48} /><Leaf x={32} y={7} turn={-48} /><Leaf x={54} y={13} turn={-48} /></Frame>,
+};
+
+export const MIRROR_PICTURES = {
+  off: <Frame>{LINE}<Leaf x={10} y={11} turn={0} /><Leaf x={32} y={11} turn={0} /><Leaf x={54} y={11} turn={0} /></Frame>,
+  up_down: <Frame>{LINE}<Leaf x={10} y={11} turn={180} flip={-1} /><Leaf x={32} y={11} turn={180} flip={-1} /><Leaf x={54} y={11} turn={180} flip={-1} /></Frame>,
+  left_right: <Frame>{LINE}<Leaf x={10} y={11} turn={0} flip={-1} /><Leaf x={32} y={11} turn={0} flip={-1} /><Leaf x={54} y={11} turn={0} flip={-1} /></Frame>,
+  every_second: <Frame>{LINE}<Leaf x={10} y={11} turn={0} /><Leaf x={32} y={11} turn={0} flip={-1} /><Leaf x={54} y={11} turn={0} /></Frame>,
+};
+
+function Corner({ butt }: { butt: boolean }) {
+  return (
+    <Frame>
+      <path d="M6 5H48V22" fill="none" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />
+      {butt ? (
+        <>
+          <rect x="8" y="2" width="18" height="6" rx="3" fill="var(--color-loden)" />
+          <rect x="30" y="2" width="18" height="6" rx="3" fill="var(--color-loden)" />
+          <rect x="45" y="6" width="6" height="15" rx="3" fill="var(--color-loden)" />
+        </>
+      ) : (
+        <>
+          <rect x="16" y="2" width="18" height="6" rx="3" fill="var(--color-loden)" />
+          <rect x="38" y="2" width="18" height="6" rx="3" fill="var(--color-loden)" />
+          <rect x="45" y="12" width="6" height="10" rx="3" fill="var(--color-loden)" />
+        </>
+      )}
+    </Frame>
+  );
+}
+
+export const CORNER_PICTURES = { through: <Corner butt={false} />, butt: <Corner butt /> };

@@ -1,0 +1,131 @@
+import type { Settings } from "../../shared/api/client";
+import { Choice } from "../../shared/ui/Choice";
+import { NumberField } from "../../shared/ui/NumberField";
+import { CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, MIRROR_PICTURES, REST_PICTURES } from "./pictures";
+import type { BenchHeader } from "./RepeatStation";
+import type { BrushEdit } from "./useBrushEdit";
+
+interface Props {
+  edit: BrushEdit;
+  settings: Settings;
+  header?: BenchHeader;
+}
+
+type Section = "travel" | "spacing" | "ends";
+
+/** Bind a number field to one setting: dragged as a draft, kept when let go. */
+function bound(edit: BrushEdit, settings: Settings, section: Section, key: string, words: string, unit: string) {
+  const value = (settings[section] as unknown as Record<string, number>)[key];
+  return {
+    value,
+    unit,
+    limitsOf: `${section}.${key}`,
+    onDrag: (next: number) => edit.drag({ [section]: { [key]: next } }),
+    onSet: (next: number) => edit.set({ [section]: { [key]: next } }, `${words} to ${next} ${unit}`),
+    onLeave: edit.release,
+  };
+}
+
+export function OftenQuestion({ edit, settings, header }: Props) {
+  const { spacing } = settings;
+  return (
+    <>
+      <h3 className="mb-2 text-[14px]">How often?</h3>
+      <div className="mb-3 grid grid-cols-3 gap-x-3">
+        <NumberField label="Size" standard={100} {...bound(edit, settings, "spacing", "size_pct", "size", "%")} />
+        <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
+        <div>
+          <span className="block text-[12.5px] text-moss">Pitch</span>
+          <span className="text-[16px] font-semibold" data-testid="pitch">
+            {header ? header.pitch_mm.toFixed(2) : "…"}
+          </span>{" "}
+          <span className="text-moss">mm</span>
+          <span className="block text-[11.5px] text-moss">{header ? `${(25.4 / header.pitch_mm).toFixed(2)} to the inch` : ""}</span>
+        </div>
+      </div>
+      <Choice
+        label="Ease"
+        value={spacing.ease as "leave" | "gaps" | "size"}
+        options={[
+          { value: "leave", label: "leave it", picture: EASE_PICTURES.leave },
+          { value: "gaps", label: "into the gaps", picture: EASE_PICTURES.gaps },
+          { value: "size", label: "into the size", picture: EASE_PICTURES.size },
+        ]}
+        onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
+      />
+      <div className="mt-2 flex gap-6">
+        <NumberField label="Ease limit" standard={10} {...bound(edit, settings, "spacing", "ease_limit_pct", "ease limit", "%")} />
+        <Choice
+          label="Rest goes"
+          value={spacing.rest as "end" | "both" | "start"}
+          options={[
+            { value: "end", label: "to the end", picture: REST_PICTURES.end },
+            { value: "both", label: "both ends", picture: REST_PICTURES.both },
+            { value: "start", label: "to the start", picture: REST_PICTURES.start },
+          ]}
+          onSet={(rest) => edit.set({ spacing: { rest } }, `rest to ${rest === "both" ? "both ends" : `the ${rest}`}`)}
+        />
+      </div>
+    </>
+  );
+}
+
+export function TravelQuestion({ edit, settings }: Props) {
+  const { travel } = settings;
+  return (
+    <>
+      <h3 className="mb-2 text-[14px]">How does it travel?</h3>
+      <Choice
+        label="Facing"
+        value={travel.facing as "line" | "page" | "start"}
+        options={[
+          { value: "line", label: "along the line", picture: FACING_PICTURES.line },
+          { value: "page", label: "level", picture: FACING_PICTURES.page },
+          { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
+        ]}
+        onSet={(facing) => edit.set({ travel: { facing } }, `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`)}
+      />
+      <div className="mt-2">
+        <Choice
+          label="Mirror"
+          value={travel.mirror as "off" | "up_down" | "left_right" | "every_second"}
+          options={[
+            { value: "off", label: "off", picture: MIRROR_PICTURES.off },
+            { value: "up_down", label: "up–down", picture: MIRROR_PICTURES.up_down },
+            { value: "left_right", label: "left–right", picture: MIRROR_PICTURES.left_right },
+            { value: "every_second", label: "every second", picture: MIRROR_PICTURES.every_second },
+          ]}
+          onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
+        />
+      </div>
+      <div className="mt-2 flex gap-8">
+        <NumberField label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
+        <NumberField label="Side shift" step={0.1} standard={0} {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")} />
+      </div>
+    </>
+  );
+}
+
+export function EndsQuestion({ edit, settings }: Props) {
+  const corner = (key: "outside_corner" | "inside_corner", label: string) => (
+    <Choice
+      label={label}
+      value={settings.ends[key] as "through" | "butt"}
+      options={[
+        { value: "through", label: "run through", picture: CORNER_PICTURES.through },
+        { value: "butt", label: "butt", picture: CORNER_PICTURES.butt },
+      ]}
+      onSet={(style) => edit.set({ ends: { [key]: style } }, `${label.toLowerCase()}: ${style === "butt" ? "butt" : "run through"}`)}
+    />
+  );
+  return (
+    <>
+      <h3 className="mb-2 text-[14px]">At corners?</h3>
+      <div className="mb-2 flex gap-8">
+        {corner("outside_corner", "Outside corner")}
+        {corner("inside_corner", "Inside corner")}
+      </div>
+      <NumberField label="Corner from" step={5} standard={30} {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")} />
+    </>
+  );
+}

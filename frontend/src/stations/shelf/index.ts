@@ -1,0 +1,1 @@
+export { ShelfStation } from "./ShelfStation";
