@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -11,34 +11,28 @@ from .inspecting.bends import safe_radius
 from .inspecting.cures import with_cures
 from .inspecting.findings import findings_of
 from .inspecting.joins import joins_of
-from .measuring.arc_length import frames_at, measure
+from .measuring.arc_length import frames_on, measure
 from .measuring.runs import runs_of
 from .measuring.smoothing import scaled, smoothed
 from .placing.rigid import place_rigid
 from .reading.brush_document import changed
-from .spacing.stops import extents_of, refuse_too_many, stops_on
+from .spacing.stops import extents_of, joined_stops, refuse_too_many, stops_on
 from .values.brush import Brush
-from .values.laid import Finding, LaidLine, RunSpacing, Stops
+from .values.laid import LaidLine, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 
 
 def lay(
-    brush: Brush, lines: Sequence[Line | MeasuredLine], *, overtaken: Callable[[], bool] = lambda: False
+    brush: Brush, lines: Sequence[Line | MeasuredLine]
 ) -> list[LaidLine]:
     """Lay a brush on every line, measure the joins and say what is wrong.
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
-    all. ``overtaken`` is asked between lines; once it says yes the lines still to come are left
-    out. Findings come without cures: ``cured`` proves those.
+    all. Findings come without cures: ``cured`` proves those.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     refuse_too_many(sum(line.length for line in measured), extents_of(brush))
-    laid = []
-    for line in measured:
-        if overtaken():
-            break
-        laid.append(_lay_one(brush, line))
-    return laid
+    return _lay_together(brush, measured)
 
 
 def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
@@ -66,27 +60,54 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     return scaled(line, float(change["scale"])) if "scale" in change else line
 
 
-def _lay_one(brush: Brush, measured: MeasuredLine) -> LaidLine:
+def _lay_together(brush: Brush, lines: list[MeasuredLine]) -> list[LaidLine]:
+    """Lay all lines in one go: stops line by line, everything about pieces and joins at once."""
     extents = extents_of(brush)
-    runs = runs_of(
-        measured, corner_from=np.radians(brush.corner_from_deg),
-        outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
-    )  # fmt: skip
-    stops, spacings = stops_on(runs, brush, extents)
-    frames = frames_at(measured, np.append(stops.s, 0.0))
-    start = frames.tangent[-1]
-    at_stops = replace(frames, position=frames.position[:-1], tangent=frames.tangent[:-1], curvature=frames.curvature[:-1])
-    placements = place_rigid(stops, at_stops, brush, start_direction=float(np.arctan2(start[1], start[0])))
-    joins = joins_of(stops, placements, runs, brush, measured.length)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
-    findings = _located(findings_of(measured, runs, spacings, joins, brush, safe), measured)
-    if measured.closed:
-        stops = replace(stops, s=np.mod(stops.s, measured.length) if measured.length else stops.s)
-    return LaidLine(
-        length=measured.length, closed=measured.closed, runs=len(runs), stops=stops, placements=placements,
-        joins=joins, findings=findings, pitch=_pitch(stops, runs, measured), eased=_largest_ease(spacings),
-        tightest_radius=measured.tightest_radius, safe_radius=safe,
-    )  # fmt: skip
+    runs = [runs_of(
+        line, corner_from=np.radians(brush.corner_from_deg),
+        outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
+    ) for line in lines]  # fmt: skip
+    spaced = [stops_on(of_line, brush, extents) for of_line in runs]
+    counts = np.array([len(stops.s) for stops, _ in spaced])
+    stops = joined_stops([stops for stops, _ in spaced])
+    line_of = np.repeat(np.arange(len(lines)), counts)
+    placements = place_rigid(stops, frames_on(lines, line_of, stops.s), brush, start_direction=_starts(brush, lines)[line_of])
+    closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
+    joins = joins_of(stops, placements, brush, line_of=line_of, closed=closed, length=_lengths(lines))
+    ends = np.cumsum(counts)
+    join_edges = np.searchsorted(line_of[joins.first], np.arange(len(lines) + 1))
+    laid = []
+    for i, line in enumerate(lines):
+        of_line = slice(ends[i] - counts[i], ends[i])
+        own_joins = _rows(joins, slice(join_edges[i], join_edges[i + 1]))
+        own_joins = replace(own_joins, first=own_joins.first - of_line.start)
+        own_stops, spacings = spaced[i]
+        laid.append(LaidLine(
+            length=line.length, closed=line.closed, runs=len(runs[i]),
+            stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
+            placements=_rows(placements, of_line), joins=own_joins,
+            findings=tuple(findings_of(line, runs[i], spacings, own_joins, brush, safe)),
+            pitch=_pitch(own_stops), eased=_largest_ease(spacings), tightest_radius=line.tightest_radius, safe_radius=safe,
+        ))  # fmt: skip
+    return _located(laid, lines)
+
+
+def _rows(table, rows: slice):
+    """Return a dataclass of arrays cut to some rows."""
+    return type(table)(**{name: array[rows] for name, array in vars(table).items()})
+
+
+def _lengths(lines: list[MeasuredLine]) -> np.ndarray:
+    return np.array([line.length for line in lines])
+
+
+def _starts(brush: Brush, lines: list[MeasuredLine]) -> np.ndarray:
+    """Return each line's direction where it begins (radians), where the brush asks for it."""
+    if brush.facing != "start":
+        return np.zeros(len(lines))
+    tangent = frames_on(lines, np.arange(len(lines)), np.zeros(len(lines))).tangent
+    return np.arctan2(tangent[:, 1], tangent[:, 0])
 
 
 def _relaid(brush: Brush, measured: MeasuredLine, change: dict) -> LaidLine | None:
@@ -94,25 +115,27 @@ def _relaid(brush: Brush, measured: MeasuredLine, change: dict) -> LaidLine | No
     line = changed_line(measured, change.get("line", {}))
     if line is None:
         return None
-    return _lay_one(brush, measured if line is measured.line else measure(line))
+    return _lay_together(brush, [measured if line is measured.line else measure(line)])[0]
 
 
-def _located(findings: list[Finding], measured: MeasuredLine) -> tuple[Finding, ...]:
+def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
     """Give every finding its place on the page, where the line itself passes."""
-    if measured.length <= 0:
-        return tuple(findings)
-    at = frames_at(measured, np.array([f.at_mm for f in findings])).position if findings else []
-    return tuple(replace(f, at=(float(p[0]), float(p[1]))) for f, p in zip(findings, at, strict=True))
+    which = np.repeat(np.arange(len(laid)), [len(line.findings) for line in laid])
+    if not len(which):
+        return laid
+    places = iter(frames_on(lines, which, np.array([f.at_mm for line in laid for f in line.findings])).position.tolist())
+    return [replace(line, findings=tuple(replace(f, at=tuple(next(places))) for f in line.findings)) if line.findings else line
+            for line in laid]  # fmt: skip
 
 
-def _pitch(stops: Stops, runs: list, measured: MeasuredLine) -> float | None:
+def _pitch(stops: Stops) -> float | None:
     """Return the mean centre-to-centre distance inside runs; None without one or where runs differ."""
     same = stops.run[:-1] == stops.run[1:]
-    steps = np.diff(stops.s)[same]
-    steps = np.mod(steps, measured.length) if measured.closed and len(steps) else steps
-    owners = stops.run[:-1][same]
-    if not len(steps):
+    if not same.any():
         return None
+    steps, owners = np.diff(stops.s)[same], stops.run[:-1][same]
+    if owners[0] == owners[-1]:
+        return float(steps.mean())
     sums, counts = np.bincount(owners, weights=steps), np.bincount(owners)
     means = sums[counts > 0] / counts[counts > 0]
     return None if np.ptp(means) > 1e-6 else float(steps.mean())

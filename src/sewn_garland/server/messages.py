@@ -267,6 +267,7 @@ class BenchRequest(Sequenced):
     settings: Settings
     flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
     trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None
+    trial_times: Annotated[Finite, Field(ge=0.1, le=100)] = 1.0
     trials: bool = True
     cures: bool = False
 

@@ -62,20 +62,36 @@ def packed_scenes(
     A scene whose brush cannot be laid on its line carries the sentence why in ``refused``.
     """
     entries, arrays = [], {}
+    laid = _laid_by_brush(scenes)
     for number, scene in enumerate(scenes):
         if overtaken():
             raise Overtaken
-        try:
-            laid = lay(scene.brush, [scene.line])[0]
-            laid = cured(scene.brush, scene.line, laid, of_brush_only=trial) if cures else laid
-        except InputError as error:
-            entries.append({"key": scene.key, **scene.about, "refused": str(error)})
+        done = laid[number]
+        if isinstance(done, InputError):
+            entries.append({"key": scene.key, **scene.about, "refused": str(done)})
             continue
-        entries.append({"key": scene.key, **scene.about, **_figures(laid, scene.brush)})
-        arrays |= _arrays(number, laid)
+        done = cured(scene.brush, scene.line, done, of_brush_only=trial) if cures else done
+        entries.append({"key": scene.key, **scene.about, **_figures(done, scene.brush)})
+        arrays |= _arrays(number, done)
         if scene.key == strip:
             arrays |= _strip(scene.line)
     return pack({**(header or {}), "scenes": entries}, arrays)
+
+
+def _laid_by_brush(scenes: list[Scene]) -> list[LaidLine | InputError]:
+    """Lay the scenes that share a brush together; a brush that cannot be laid gives its refusal."""
+    by_brush: dict[Brush, list[int]] = {}
+    for number, scene in enumerate(scenes):
+        by_brush.setdefault(scene.brush, []).append(number)
+    out: list[LaidLine | InputError] = [None] * len(scenes)
+    for brush, numbers in by_brush.items():
+        try:
+            done = lay(brush, [scenes[i].line for i in numbers])
+        except InputError as error:
+            done = [error] * len(numbers)
+        for i, each in zip(numbers, done, strict=True):
+            out[i] = each
+    return out
 
 
 def _figures(laid: LaidLine, brush: Brush) -> dict:

@@ -30,6 +30,8 @@ export interface Scene {
   motif_version?: number;
   brush_id?: number;
   box?: [number, number];
+  /** The pitch the brush asks for, before any ease (swatches). */
+  wished_pitch_mm?: number;
   ink?: string | null;
   refused: string | null;
   verdict: string;

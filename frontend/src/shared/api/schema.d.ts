@@ -723,6 +723,11 @@ export interface components {
             /** Trial Mm */
             trial_mm?: number | null;
             /**
+             * Trial Times
+             * @default 1
+             */
+            trial_times: number;
+            /**
              * Trials
              * @default true
              */

@@ -7,10 +7,12 @@ interface Props {
   className?: string;
   label: string;
   testId?: string;
+  /** How many pieces are painted, for measuring. */
+  pieces?: number;
 }
 
 /** A canvas that fills its parent and is painted once a frame when `paint` or its size changes. */
-export function WorkCanvas({ paint, className, label, testId }: Props) {
+export function WorkCanvas({ paint, className, label, testId, pieces }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
 
@@ -37,7 +39,7 @@ export function WorkCanvas({ paint, className, label, testId }: Props) {
     element.dataset.painted = String(Number(element.dataset.painted ?? 0) + 1);
   }, [paint, size]);
 
-  return <canvas ref={canvas} role="img" aria-label={label} data-testid={testId} className={`block h-full w-full ${className ?? ""}`} />;
+  return <canvas ref={canvas} role="img" aria-label={label} data-testid={testId} data-pieces={pieces} className={`block h-full w-full ${className ?? ""}`} />;
 }
 
 /** Follow the size of an element. */

@@ -19,13 +19,20 @@ interface Ready {
   rule: CanvasFillRule;
   stroke: string | null;
   shape: Shape;
+  /** The shape's thinnest side in mm: what is thinner than a trace of a pixel is not painted. */
+  thin: number;
 }
 
 /** A motif made ready to stamp; its shapes lie about the base line's middle. */
 export interface Stamp {
   shapes: Ready[];
   reach: number;
+  /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
+  speck: { colour: string; left: number; top: number; right: number; bottom: number };
 }
+
+const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
+const SPECK_PX = 7;
 
 const stamps = new WeakMap<Motif, Stamp>();
 
@@ -33,20 +40,40 @@ export function stampOf(motif: Motif): Stamp {
   const known = stamps.get(motif);
   if (known) return known;
   const shift = new DOMMatrix([1, 0, 0, 1, -motif.width_mm / 2, -motif.base_line_mm]);
-  const shapes = motif.shapes.map((shape) => {
+  let largest = { area: -1, colour: "#20352c", box: [0, 0, motif.width_mm, motif.height_mm] };
+  const shapes = motif.shapes.map((shape): Ready => {
     const path = new Path2D();
     path.addPath(new Path2D(shape.d), shift);
-    return {
-      path,
-      fill: shape.fill && rgba(shape.fill, shape.fill_opacity),
-      rule: (shape.fill_rule === "evenodd" ? "evenodd" : "nonzero") as CanvasFillRule,
-      stroke: shape.stroke && rgba(shape.stroke, shape.stroke_opacity),
-      shape,
-    };
+    const box = boxOf(shape.d);
+    const [w, h] = [box[2] - box[0], box[3] - box[1]];
+    const fill = shape.fill && rgba(shape.fill, shape.fill_opacity);
+    const stroke = shape.stroke && rgba(shape.stroke, shape.stroke_opacity);
+    if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, box };
+    return { path, fill, rule: shape.fill_rule === "evenodd" ? "evenodd" : "nonzero", stroke, shape, thin: fill ? Math.min(w, h) : shape.stroke_width };
   });
-  const stamp = { shapes, reach: Math.hypot(motif.width_mm, motif.height_mm) };
+  const half = Math.max(...motif.shapes.map((s) => s.stroke_width)) / 2;
+  const [left, top, right, bottom] = largest.box;
+  const speck = {
+    colour: largest.colour,
+    left: left - half - motif.width_mm / 2,
+    top: top - half - motif.base_line_mm,
+    right: right + half - motif.width_mm / 2,
+    bottom: bottom + half - motif.base_line_mm,
+  };
+  const stamp = { shapes, reach: Math.hypot(motif.width_mm, motif.height_mm), speck };
   stamps.set(motif, stamp);
   return stamp;
+}
+
+/** The box of the points in path data out of absolute M, L, C and Z, as the server writes it. */
+function boxOf(d: string): number[] {
+  const box = [Infinity, Infinity, -Infinity, -Infinity];
+  (d.match(/-?\d*\.?\d+/g) ?? []).forEach((text, i) => {
+    const v = Number(text);
+    box[i % 2] = Math.min(box[i % 2], v);
+    box[2 + (i % 2)] = Math.max(box[2 + (i % 2)], v);
+  });
+  return box;
 }
 
 function rgba(hex: string, opacity: number): string {
@@ -68,21 +95,41 @@ export function paintPieces(
   const dy = view.y * ratio;
   const width = size.width * ratio;
   const height = size.height * ratio;
+  const specks = stamp.reach * s * sizeOf(matrices) < SPECK_PX ? new Path2D() : null;
   for (let i = 0; i < matrices.length; i += 6) {
-    const a = matrices[i], b = matrices[i + 1], c = matrices[i + 2], d = matrices[i + 3];
+    const a = matrices[i] * s, b = matrices[i + 1] * s, c = matrices[i + 2] * s, d = matrices[i + 3] * s;
     const x = matrices[i + 4] * s + dx;
     const y = matrices[i + 5] * s + dy;
-    const reach = stamp.reach * s * Math.max(Math.abs(a) + Math.abs(c), Math.abs(b) + Math.abs(d));
+    const reach = stamp.reach * Math.max(Math.abs(a) + Math.abs(c), Math.abs(b) + Math.abs(d));
     if (x + reach < 0 || y + reach < 0 || x - reach > width || y - reach > height) continue;
-    ctx.setTransform(a * s, b * s, c * s, d * s, x, y);
-    stampShapes(ctx, stamp);
+    if (specks) {
+      const { left, top, right, bottom } = stamp.speck;
+      specks.moveTo(a * left + c * top + x, b * left + d * top + y);
+      specks.lineTo(a * right + c * top + x, b * right + d * top + y);
+      specks.lineTo(a * right + c * bottom + x, b * right + d * bottom + y);
+      specks.lineTo(a * left + c * bottom + x, b * left + d * bottom + y);
+    } else {
+      ctx.setTransform(a, b, c, d, x, y);
+      stampShapes(ctx, stamp, UNSEEN_PX / Math.hypot(a, b));
+    }
+  }
+  if (specks) {
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.fillStyle = stamp.speck.colour;
+    ctx.fill(specks);
   }
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-/** Paint the shapes once where the context stands. */
-export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp): void {
+/** How large the first piece is laid, against its motif. */
+function sizeOf(matrices: Float32Array): number {
+  return matrices.length ? Math.hypot(matrices[0], matrices[1]) : 1;
+}
+
+/** Paint the shapes once where the context stands, but those thinner than `unseen` mm. */
+export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen = 0): void {
   for (const ready of stamp.shapes) {
+    if (ready.thin < unseen) continue;
     if (ready.fill) {
       ctx.fillStyle = ready.fill;
       ctx.fill(ready.path, ready.rule);

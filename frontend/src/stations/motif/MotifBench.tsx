@@ -19,7 +19,7 @@ export function MotifBench({ motif }: { motif: Motif }) {
   const settings = limits.data?.defaults;
   const asked = useMemo(
     () => (settings ? { motif_id: motif.id, settings, flat_mm: motif.width_mm * 3.0001, trials: false } : null),
-    [motif.id, motif.version, settings],
+    [motif.id, motif.width_mm, settings],
   );
   const { laid } = useLay(`/api/bench/lay#${motif.version}`, asked, { cures: false });
   const flat = laid?.scenes[0];

@@ -11,7 +11,7 @@ interface Props {
 
 const HEIGHT = 78;
 const LEFT = 20;
-const RIGHT = 70;
+const RIGHT = 112; // room for the level's figure and the section's padding
 
 /** How tightly the chosen line bends along its length, against what its brush can take. */
 export function BendStrip({ scene, strip, line, onSpot }: Props) {

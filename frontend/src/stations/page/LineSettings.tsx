@@ -2,8 +2,8 @@ import { useState } from "react";
 import type { Line, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
-import { BrushPicker } from "./BrushPicker";
 import type { LineChanges } from "./usePage";
 
 const INKS: [string, string][] = [
@@ -57,7 +57,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
       <div className="mt-1.5 grid grid-cols-[1fr_100px] gap-3">
         <div className="min-w-0">
           <span className="block text-[12.5px] text-moss">Brush</span>
-          <BrushPicker label="Brush" workshop={workshop} value={line.brush_id} onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })} />
+          <Picker label="Brush" options={workshop.brushes} value={line.brush_id} onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })} />
           <button className="text-[12px] text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
             Tune it at Repeat
           </button>

@@ -54,7 +54,7 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
   const chosen = lines.find((l) => l.id === chosenId) ?? null;
   const nextBrush = brushId ?? chosen?.brush_id ?? lines[0]?.brush_id ?? workshop.brushes[0]?.id ?? null;
   const versions = [...lines, ...workshop.brushes, ...workshop.motifs].map((v) => v.version).join();
-  const asked = useMemo(() => ({ strip: chosenId, draft_cure: cure }), [chosenId, cure, versions]);
+  const asked = useMemo(() => ({ strip: chosenId, draft_cure: cure }), [chosenId, cure]);
   const path = `/api/pages/${page.id}/lay`;
   const base = useLay(`${path}#${versions}`, asked);
 

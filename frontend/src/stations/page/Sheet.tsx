@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Line, Motif, Page, Source } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
@@ -46,7 +46,7 @@ export function Sheet(props: Props) {
   const [begun, setBegun] = useState<Points>({ points: [], flowing: [] });
   const [pointed, setPointed] = useState(false);
   const hold = useRef<Hold | null>(null);
-  const view = ownView ?? fitSheet(size, page);
+  const view = useMemo(() => ownView ?? fitSheet(size, page), [ownView, size, page]);
 
   const paint = useCallback<Paint>(
     (ctx, area, ratio) => {
@@ -68,16 +68,18 @@ export function Sheet(props: Props) {
         ctx.stroke();
       }
     },
-    [page, scenes, view.scale, view.x, view.y, chosen?.id, shift, spot, rings, draft],
+    [page, scenes, motifOf, view, chosen, shift, spot, rings, draft],
   );
 
-  useEffect(() => {
-    if (!spot || !size.width) return;
-    const [x, y] = [spot[0] * view.scale + view.x, spot[1] * view.scale + view.y];
-    if (x < 20 || y < 20 || x > size.width - 20 || y > size.height - 20) {
+  // a place outside the window is brought to its middle, once
+  const [goneTo, setGoneTo] = useState(spot);
+  if (goneTo !== spot) {
+    setGoneTo(spot);
+    const [x, y] = spot ? [spot[0] * view.scale + view.x, spot[1] * view.scale + view.y] : [size.width / 2, size.height / 2];
+    if (spot && (x < 20 || y < 20 || x > size.width - 20 || y > size.height - 20)) {
       setView({ scale: view.scale, x: size.width / 2 - spot[0] * view.scale, y: size.height / 2 - spot[1] * view.scale });
     }
-  }, [spot]);
+  }
 
   useEffect(() => {
     const element = box.current!;
@@ -216,15 +218,15 @@ export function Sheet(props: Props) {
       {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} onDraft={onDraft} onReshape={props.onReshape} toSheet={at} />}
       {mode === "points" && <BegunPoints begun={begun} view={view} />}
       {mode && <DrawingNote mode={mode} pointed={pointed} onPointed={setPointed} onDone={() => (begun.points.length ? finish(false) : onMode(null))} />}
-      <div className="absolute top-0 right-2 flex gap-0.5 bg-chalk px-1" onPointerDown={(e) => e.stopPropagation()}>
+      <div className="absolute top-[2px] left-1 flex gap-0.5" onPointerDown={(e) => e.stopPropagation()}>
         <button className="px-2 py-0.5 hover:text-madder" aria-label="Closer" onClick={() => setView(zoomed(view, 1.25, size.width / 2, size.height / 2))}>
           +
         </button>
         <button className="px-2 py-0.5 hover:text-madder" aria-label="Further" onClick={() => setView(zoomed(view, 0.8, size.width / 2, size.height / 2))}>
           −
         </button>
-        <button className="px-1.5 py-0.5 text-[12px] hover:text-madder" onClick={() => setView(null)}>
-          Whole sheet
+        <button aria-label="Whole sheet" className="px-1.5 py-0.5 text-[12px] hover:text-madder" onClick={() => setView(null)}>
+          whole
         </button>
       </div>
     </div>

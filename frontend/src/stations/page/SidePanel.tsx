@@ -3,8 +3,8 @@ import type { Line, Page, Workshop } from "../../shared/api/client";
 import type { Cure, Scene } from "../../shared/api/scenes";
 import { useTrouble } from "../../shared/api/queries";
 import { Caution, Findings } from "../../shared/ui/Findings";
+import { Picker } from "../../shared/ui/Picker";
 import { Swatch, useSwatches } from "../../shared/view/Swatch";
-import { BrushPicker } from "./BrushPicker";
 import { LineSettings } from "./LineSettings";
 import { PageMenu } from "./PageMenu";
 import type { PlacedFinding } from "./PageStation";
@@ -160,7 +160,7 @@ function DrawWith({ workshop, brushId, mode, onMode, onBrush, changes }: Props) 
       {brushId && (
         <div className="mt-1.5 flex items-center gap-2">
           <span className="text-moss">with</span>
-          <BrushPicker label="Brush for the next line" workshop={workshop} value={brushId} onSet={onBrush} />
+          <Picker label="Brush for the next line" options={workshop.brushes} value={brushId} onSet={onBrush} />
         </div>
       )}
       {mode === "points" && <TypedPoints brushId={brushId} changes={changes} />}

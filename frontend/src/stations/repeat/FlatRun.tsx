@@ -1,4 +1,4 @@
-import { useCallback, useRef } from "react";
+import { useCallback, useMemo, useRef } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
 import { paintPieces, stampOf, strokeHairline, type View } from "../../shared/view/painter";
@@ -33,10 +33,10 @@ interface Props {
 }
 
 export function FlatRun({ scene, motif, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
-  const view: View = { scale, x: LEFT, y: MIDDLE };
-  const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
+  const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const paint = useCallback<Paint>(
     (ctx, box, ratio) => {
+      const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
       paintRule(ctx, box.width, scale, colours.rule);
       strokeHairline(ctx, `M${-LEFT / scale} 0H${(box.width - LEFT) / scale}`, view, ratio, colours.line, 1, [1, 4]);
       ctx.save();
@@ -46,12 +46,12 @@ export function FlatRun({ scene, motif, header, scale, size, settings, edit, nig
       paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, box);
       ctx.restore();
     },
-    [scene, motif, scale, night],
+    [scene, motif, scale, view, night],
   );
   const count = Math.min(4, scene.joins.length / 7);
   return (
     <>
-      <WorkCanvas paint={paint} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" className="absolute inset-0" />
+      <WorkCanvas paint={paint} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" pieces={scene.pieces} className="absolute inset-0" />
       <div className="absolute top-1.5 left-5">
         <h2 className="text-[15px]">Flat run</h2>
         <p className={`mt-3 text-[12px] ${night ? "text-white/75" : "text-moss"}`}>

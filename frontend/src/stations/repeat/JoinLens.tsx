@@ -59,7 +59,7 @@ export function JoinLens({ scene, motif, index, view, left, night }: Props) {
       ctx.arc(size.width / 2, size.height / 2, size.width / 2 - 1.5, 0, 2 * Math.PI);
       ctx.stroke();
     },
-    [scene, motif, scale, middle, night],
+    [scene, motif, scale, middle, edge, gap, night],
   );
   const x = view.x + middle * view.scale;
   const y = view.y;

@@ -34,6 +34,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const [question, setQuestion] = useState<Question>("often");
   const [large, setLarge] = useState<string | null>(null);
   const [night, setNight] = useState(false);
+  const [times, setTimes] = useState(1);
   const [comparing, setComparing] = useState(false);
   const [flatBox, flatSize] = useSize<HTMLElement>();
   const [held, setHeld] = useState<{ scale: number; trial: number | null }>({ scale: 0, trial: null });
@@ -45,11 +46,11 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial }
+        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_times: times }
         : null,
-    [motif.id, motif.version, settings, scale, flatSize.width, still, held.trial],
+    [motif.id, settings, scale, flatSize.width, still, held.trial, times],
   );
-  const { laid, refusal, cured } = useLay("/api/bench/lay", body);
+  const { laid, refusal, cured } = useLay(`/api/bench/lay#${motif.version}`, body);
 
   const header = laid?.header as BenchHeader | undefined;
   const fitting = header && FLAT.scale(flatSize, header.pitch_mm, header.height_mm);
@@ -96,7 +97,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
           {opened && header ? (
             <TrialLarge scene={opened} motif={motif} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
           ) : (
-            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} />
+            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} times={times} onTimes={setTimes} />
           )}
         </section>
         <section aria-label="This brush, in words" className="w-[428px] shrink-0 overflow-y-auto border-l border-rule px-4 pt-2 pb-3">

@@ -14,14 +14,15 @@ interface Props {
 
 /** A trial line with the brush on it and a ring round every finding. */
 export function TrialScene({ scene, motif, box, night, chosen }: Props) {
+  const [width, height] = box;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      const view = fitView(size.width, size.height, box, 6);
+      const view = fitView(size.width, size.height, [width, height], 6);
       strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
       paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, size);
       paintRings(ctx, scene.findings, view, night, chosen ?? null);
     },
-    [scene, motif, box[0], box[1], night, chosen],
+    [scene, motif, width, height, night, chosen],
   );
-  return <WorkCanvas paint={paint} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} />;
+  return <WorkCanvas paint={paint} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} pieces={scene.pieces} />;
 }

@@ -9,17 +9,29 @@ interface Props {
   box: [number, number];
   night: boolean;
   onOpen: (key: string) => void;
+  /** How many times wider than usual the sheets are: more of the brush, seen from further away. */
+  times: number;
+  onTimes: (times: number) => void;
 }
 
-export function TrialSheet({ trials, motif, box, night, onOpen }: Props) {
+export function TrialSheet({ trials, motif, box, night, onOpen, times, onTimes }: Props) {
   const faulty = trials.filter((t) => t.findings.length || t.refused).length;
   return (
     <>
       <header className="mb-1.5 flex items-baseline gap-3">
         <h2 className="text-[15px]">Trial lines</h2>
         <p className="text-[12.5px] text-moss">
-          {faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Each sheet is {box[0]} mm wide. Press one to see it large.
+          {faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.
         </p>
+        <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
+          Each {box[0]} mm wide
+          <button className="plain-button px-1.5 py-0" disabled={times <= 0.5} onClick={() => onTimes(times / 2)}>
+            closer
+          </button>
+          <button className="plain-button px-1.5 py-0" disabled={times >= 16} onClick={() => onTimes(times * 2)}>
+            further
+          </button>
+        </span>
       </header>
       <ul className="grid min-h-0 flex-1 grid-cols-4 grid-rows-2 gap-x-px gap-y-1">
         {trials.map((trial) => {

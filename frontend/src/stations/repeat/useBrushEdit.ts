@@ -1,9 +1,9 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { api, kept, type Brush, type Settings } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { withChange, type SettingsChange } from "../../shared/ui/settings";
 
-/** A brush's settings as kept, as being dragged, and as they were before the last change. */
+/** A brush's settings as kept, as being dragged, and as they were before the last change. One brush a mount. */
 export function useBrushEdit(brush: Brush) {
   const [draft, setDraft] = useState<Settings | null>(null);
   const [preview, setPreview] = useState<Settings | null>(null);
@@ -16,12 +16,6 @@ export function useBrushEdit(brush: Brush) {
       }),
     ),
   );
-
-  useEffect(() => {
-    setDraft(null);
-    setPreview(null);
-    setBefore(null);
-  }, [brush.id]);
 
   return {
     settings: preview ?? draft ?? brush.settings,

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import type { Scene } from "../../shared/api/scenes";
+import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import { Swatch, useSwatches } from "../../shared/view/Swatch";
 
@@ -23,24 +24,19 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
           onChange={(e) => setSearch(e.target.value)}
         />
         <span className="text-moss">{search ? `${shown.length} of ${workshop.brushes.length}` : "Each is laid on the same curve and corner."}</span>
-        <label className="ml-auto flex items-baseline gap-2">
+        <span className="ml-auto flex items-baseline gap-2">
           <span className="text-moss">New brush from</span>
-          <select
-            value=""
-            className="plain-button"
-            onChange={(event) => {
-              const motif = workshop.motifs.find((m) => m.id === Number(event.target.value));
-              if (motif) make.mutate({ name: motif.name, motif_id: motif.id }, { onSuccess: (brush) => go("repeat", brush.id) });
+          <Picker
+            label="New brush from a motif"
+            placeholder="a motif"
+            options={workshop.motifs}
+            value={null}
+            onSet={(id) => {
+              const motif = workshop.motifs.find((m) => m.id === id);
+              if (motif) make.mutate({ name: motif.name, motif_id: id }, { onSuccess: (brush) => go("repeat", brush.id) });
             }}
-          >
-            <option value="">a motif…</option>
-            {workshop.motifs.map((m) => (
-              <option key={m.id} value={m.id}>
-                {m.name}
-              </option>
-            ))}
-          </select>
-        </label>
+          />
+        </span>
       </header>
       {!workshop.brushes.length && (
         <p className="max-w-[56ch]">
@@ -134,6 +130,6 @@ function Label({ brush, workshop, scene, onCopy }: { brush: Brush; workshop: Wor
 function traits(scene: Scene | undefined): string {
   if (!scene) return " ";
   if (scene.refused) return scene.refused;
-  const pitch = scene.pitch_mm ? `every ${scene.pitch_mm.toFixed(2)} mm` : "one piece";
+  const pitch = `every ${(scene.wished_pitch_mm ?? 0).toFixed(2)} mm`;
   return scene.safe_mm === null ? `${pitch}, takes any bend` : `${pitch}, needs radius ≥ ${scene.safe_mm.toFixed(0)} mm`;
 }

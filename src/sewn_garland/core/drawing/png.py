@@ -29,9 +29,12 @@ def png_from_svg(svg: str, *, width_px: int, height_px: int) -> bytes:
     Raises LimitError when it takes too long or too much memory.
     """
     head, rest = svg.split(">", 1)
-    fitted = f'{head.split(" width=", 1)[0]} width="{width_px}" height="{height_px}" preserveAspectRatio="none" viewBox={head.split("viewBox=", 1)[1]}>{rest}'
+    view_box = head.split("viewBox=", 1)[1]
+    fitted = (f'<svg xmlns="http://www.w3.org/2000/svg" width="{width_px}" height="{height_px}" '
+              f'preserveAspectRatio="none" viewBox={view_box}>{rest}')  # fmt: skip
     try:
-        done = subprocess.run([sys.executable, "-I", str(CHILD)], input=fitted.encode(), capture_output=True, timeout=SECONDS)
+        command = [sys.executable, "-I", str(CHILD)]
+        done = subprocess.run(command, input=fitted.encode(), capture_output=True, timeout=SECONDS)
     except subprocess.TimeoutExpired:
         raise LimitError(f"the picture took more than {SECONDS} s; choose a lower dpi") from None
     if done.returncode == 0 and done.stdout.startswith(b"\x89PNG"):

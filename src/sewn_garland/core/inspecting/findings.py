@@ -57,7 +57,8 @@ def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
 def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor: float) -> list[Finding]:
     """Report each stretch of neighbouring faulty joins once, at its worst."""
     found = []
-    for group in _groups(np.flatnonzero(amounts > limit + ABS_TOL_MM)):
+    faulty = amounts > limit + ABS_TOL_MM
+    for group in _groups(np.flatnonzero(faulty)) if faulty.any() else ():
         worst = group[amounts[group].argmax()]
         amount = amounts[worst] * factor
         shown = f"{amount:.2f} mm" if unit == "mm" else f"{amount:.0f}°"

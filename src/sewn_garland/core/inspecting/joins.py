@@ -5,12 +5,18 @@ from __future__ import annotations
 import numpy as np
 
 from ..values.brush import Brush
-from ..values.laid import Joins, Placements, Run, Stops
+from ..values.laid import Joins, Placements, Stops
 
 
-def joins_of(stops: Stops, placements: Placements, runs: list[Run], brush: Brush, length: float) -> Joins:
-    """Measure gap, step and kink between neighbours of the same run, closing joins included."""
-    first, second = _pairs(stops, runs)
+def joins_of(
+    stops: Stops, placements: Placements, brush: Brush, *, line_of: np.ndarray, closed: np.ndarray, length: np.ndarray
+) -> Joins:
+    """Measure gap, step and kink between neighbours of the same run, closing joins included.
+
+    ``line_of`` (n,) is the line of each piece, in order; ``closed`` and ``length`` (mm) are given
+    by line, ``closed`` only for a line that is one closed run.
+    """
+    first, second = _pairs(stops, line_of, closed)
     a, b = placements.centre[first], placements.centre[second]
     if brush.facing == "line":
         gap, step = _between_base_lines(a, b, placements.direction[first], placements.direction[second],
@@ -19,17 +25,23 @@ def joins_of(stops: Stops, placements: Placements, runs: list[Run], brush: Brush
         gap, step = _between_frames(placements, brush, first, second)
     kink = np.abs(_wrapped(placements.direction[second] - placements.direction[first]))
     onwards = stops.s[first] + stops.after[first] + stops.gap_after[first] / 2
-    s = np.mod(onwards, length) if length > 0 else onwards
+    whole = length[line_of[first]]
+    s = np.where(onwards > whole, onwards - whole, onwards)
     return Joins(at=(a + b) / 2, s=s, gap=gap - stops.gap_after[first], step=step, kink=kink, first=first)
 
 
-def _pairs(stops: Stops, runs: list[Run]) -> tuple[np.ndarray, np.ndarray]:
+def _pairs(stops: Stops, line_of: np.ndarray, closed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the earlier and later piece of every join, in the order of travel, line by line."""
     n = len(stops.s)
-    first = np.flatnonzero(stops.run[:-1] == stops.run[1:])
-    second = first + 1
-    if n and len(runs) == 1 and runs[0].closed:
-        first, second = np.append(first, n - 1), np.append(second, 0)
-    return first, second
+    if not n:
+        return np.zeros(0, int), np.zeros(0, int)
+    onward = np.append((stops.run[:-1] == stops.run[1:]) & (line_of[:-1] == line_of[1:]), False)
+    second = np.arange(n) + 1
+    last_of_line = np.append(line_of[:-1] != line_of[1:], True)
+    closing = last_of_line & closed[line_of]
+    second[closing] = np.searchsorted(line_of, line_of[closing])
+    first = np.flatnonzero(onward | closing)
+    return first, second[first]
 
 
 def _wrapped(angle: np.ndarray) -> np.ndarray:

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
 import numpy as np
 
 from ..errors import InputError, NumericError
@@ -44,62 +48,125 @@ def measure(line: Line) -> MeasuredLine:
 
 
 def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
-    """Return position, direction and curvature at distances s (n,) in mm.
+    """Return position, direction and curvature at distances s (n,) in mm along one line.
 
     Closed lines wrap; open ones go on straight beyond their ends. A line without extent answers
     with its start and the direction (1, 0).
     """
     s = np.asarray(s, dtype=float)
-    line = measured.line
-    if measured.length <= 0:
-        n = len(s)
-        return Frames(np.tile(line.start, (n, 1)), np.tile([1.0, 0.0], (n, 1)), np.zeros(n))
-    inside = np.mod(s, measured.length) if line.closed else np.clip(s, 0.0, measured.length)
-    segment, t = parameters_at(measured, inside)
-    coeffs, is_arc = line.coeffs[segment], line.is_arc[segment]
+    return frames_on([measured], np.zeros(len(s), int), s)
+
+
+def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
+    """Return the frames at distances s (n,) along the lines ``which`` (n,), all in one go."""
+    table = _table_of(tuple(lines))
+    length, closed = table.length[which], table.closed[which]
+    if (table.length <= 0).any():
+        return _frames_with_gaps(lines, which, s, length)
+    inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
+    segment, t = _parameters(table, which, inside)
+    coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
     position, d1, d2 = jets(coeffs, is_arc, t, order=2)
     speed = np.hypot(d1[:, 0], d1[:, 1])
-    scale = np.abs(coeffs[:, 1:]).max(axis=(1, 2))
-    stalled = speed <= 1e-9 * scale
+    stalled = speed <= 1e-9 * table.segment_scale[segment]
     tangent = d1 / np.where(stalled, 1.0, speed)[:, None]
     if stalled.any():
         tangent[stalled] = end_directions(coeffs[stalled], is_arc[stalled], t[stalled])
-    if not line.closed:
-        position = position + (s - inside)[:, None] * tangent
+    beyond = np.where(closed, 0.0, s - inside)
+    if beyond.any():
+        position = position + beyond[:, None] * tangent
     return Frames(position, tangent, _curvature(d1, d2, speed, stalled))
 
 
-def parameters_at(measured: MeasuredLine, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return segment (n,) and parameter t (n,) at distances s (n,) within [0, length].
+def _frames_with_gaps(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, length: np.ndarray) -> Frames:
+    """Answer for lines without extent with their start, and for the others as usual."""
+    starts = np.array([line.line.start for line in lines])
+    position, tangent, curvature = starts[which].copy(), np.tile([1.0, 0.0], (len(s), 1)), np.zeros(len(s))
+    long = np.flatnonzero(length > 0)
+    if len(long):
+        kept = [i for i, line in enumerate(lines) if line.length > 0]
+        renumbered = np.searchsorted(kept, which[long])
+        frames = frames_on([lines[i] for i in kept], renumbered, s[long])
+        position[long], tangent[long], curvature[long] = frames.position, frames.tangent, frames.curvature
+    return Frames(position, tangent, curvature)
+
+
+class _Table(NamedTuple):
+    """The panels and segments of several lines behind one another."""
+
+    length: np.ndarray
+    closed: np.ndarray
+    first_panel: np.ndarray
+    last_panel: np.ndarray
+    offset: np.ndarray
+    panel_segment: np.ndarray
+    panel_t0: np.ndarray
+    panel_t1: np.ndarray
+    panel_s0: np.ndarray
+    panel_length: np.ndarray
+    panel_series: np.ndarray
+    panel_slope: np.ndarray
+    straight: np.ndarray
+    coeffs: np.ndarray
+    is_arc: np.ndarray
+    segment_scale: np.ndarray
+
+
+@lru_cache(maxsize=16)
+def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
+    counts = np.array([len(line.panel_s0) for line in lines])
+    segments = np.array([len(line.line.coeffs) for line in lines])
+    length = np.array([line.length for line in lines])
+    ends = np.cumsum(counts)
+    offset = np.concatenate([[0.0], np.cumsum(length)[:-1]])
+    series = np.concatenate([line.panel_series for line in lines])
+    panel_length = np.concatenate([line.panel_length for line in lines])
+    coeffs = np.concatenate([line.line.coeffs for line in lines])
+    return _Table(
+        length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
+        offset=offset,
+        panel_segment=np.concatenate([line.panel_segment for line in lines]) + np.repeat(np.cumsum(segments) - segments, counts),
+        panel_t0=np.concatenate([line.panel_t0 for line in lines]), panel_t1=np.concatenate([line.panel_t1 for line in lines]),
+        panel_s0=np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts),
+        panel_length=panel_length, panel_series=series, panel_slope=_derivative_series(series.T).T,
+        straight=np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length,
+        coeffs=coeffs, is_arc=np.concatenate([line.line.is_arc for line in lines]),
+        segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
+    )  # fmt: skip
+
+
+def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return segment (n,) and parameter t (n,) at distances s (n,) within each line.
 
     Newton on the panel's own series, kept inside a shrinking bracket, so it always ends.
     """
-    last = len(measured.panel_s0) - 1
-    panel = np.clip(np.searchsorted(measured.panel_s0, s, side="right") - 1, 0, last)
-    want = s - measured.panel_s0[panel]
-    length = measured.panel_length[panel]
+    along = s + table.offset[which]
+    panel = np.searchsorted(table.panel_s0, along, side="right") - 1
+    panel = np.clip(panel, table.first_panel[which], table.last_panel[which])
+    want = along - table.panel_s0[panel]
+    length = table.panel_length[panel]
     u = 2.0 * np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0) - 1.0
-    straight = np.abs(measured.panel_series[:, 2:]).max(axis=1) <= 1e-14 * measured.panel_length
-    curved = np.flatnonzero(~straight[panel])
+    curved = np.flatnonzero(~table.straight[panel])
     if len(curved):
-        u[curved] = _solve(measured, panel[curved], want[curved], u[curved])
-    t0, t1 = measured.panel_t0[panel], measured.panel_t1[panel]
-    return measured.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
+        u[curved] = _solve(table, panel[curved], want[curved], u[curved], table.length[which[curved]])
+    t0, t1 = table.panel_t0[panel], table.panel_t1[panel]
+    return table.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
 
 
-def _solve(measured: MeasuredLine, panel: np.ndarray, want: np.ndarray, u: np.ndarray) -> np.ndarray:
+def _solve(table: _Table, panel: np.ndarray, want: np.ndarray, u: np.ndarray, whole: np.ndarray) -> np.ndarray:
     """Solve series(u) = want on each panel for u in [−1, 1]."""
-    series = np.ascontiguousarray(measured.panel_series[panel].T)
-    slope = _derivative_series(series)
-    tol = 4e-16 * measured.length + 1e-15 * measured.panel_length[panel]
+    series = np.ascontiguousarray(table.panel_series[panel].T)
+    slope = np.ascontiguousarray(table.panel_slope[panel].T)
+    tol = 4e-16 * whole + 1e-15 * table.panel_length[panel]
     low, high = np.full_like(u, -1.0), np.ones_like(u)
     open_ = np.arange(len(u))
     for _ in range(NEWTON_ROUNDS):
         x = u[open_]
-        miss = chebyshev_at(series[:, open_], x) - want[open_]
+        whole_set = len(open_) == len(u)
+        miss = chebyshev_at(series if whole_set else series[:, open_], x) - want[open_]
         low[open_] = np.where(miss < 0, x, low[open_])
         high[open_] = np.where(miss > 0, x, high[open_])
-        speed = chebyshev_at(slope[:, open_], x)
+        speed = chebyshev_at(slope if whole_set else slope[:, open_], x)
         with np.errstate(divide="ignore", invalid="ignore"):
             step = x - miss / speed
         middle = (low[open_] + high[open_]) / 2

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 
 from ..values.laid import Run
@@ -28,4 +30,4 @@ def runs_of(measured: MeasuredLine, *, corner_from: float, outside_ends: bool, i
         return [Run(0.0, measured.length, measured.closed)]
     edges = np.concatenate([at, [at[0] + measured.length]]) if measured.closed else (
         np.concatenate([[0.0], at, [measured.length]]))
-    return [Run(float(a), float(b - a), False) for a, b in zip(edges[:-1], edges[1:], strict=True)]
+    return [Run(float(a), float(b - a), False) for a, b in pairwise(edges)]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 from scipy.interpolate import CubicSpline
@@ -37,7 +38,7 @@ def line_from_points(points: np.ndarray, flowing: np.ndarray, *, closed: bool = 
     else:
         closed = False
     breaks = np.unique(np.concatenate([[0], np.flatnonzero(~flowing), [len(points) - 1]]))
-    parts = [_spline(points[a : b + 1], "natural") for a, b in zip(breaks[:-1], breaks[1:], strict=True)]
+    parts = [_spline(points[a : b + 1], "natural") for a, b in pairwise(breaks)]
     coeffs = np.concatenate(parts)
     return Line(coeffs, np.zeros(len(coeffs), bool), closed, points[0])
 

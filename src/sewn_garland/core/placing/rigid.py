@@ -9,15 +9,15 @@ from ..values.laid import Placements, Stops
 from ..values.line import Frames
 
 
-def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: float) -> Placements:
+def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: np.ndarray) -> Placements:
     """Place a piece at every stop.
 
-    ``frames`` are the line's frames at the stops, ``start_direction`` (radians) the line's
-    direction where it begins, for pieces that face as at the start.
+    ``frames`` are the line's frames at the stops, ``start_direction`` (n,) the direction
+    (radians) where each piece's line begins, for pieces that face as at the start.
     """
     n = len(stops.s)
     along = np.arctan2(frames.tangent[:, 1], frames.tangent[:, 0])
-    direction = {"line": along, "page": np.zeros(n), "start": np.full(n, start_direction)}[brush.facing]
+    direction = {"line": along, "page": np.zeros(n), "start": start_direction}[brush.facing]
     scale = np.repeat((brush.size * stops.factor)[:, None], 2, axis=1)
     flip_x, flip_y = _mirrored(stops, brush)
     return Placements(
@@ -36,8 +36,7 @@ def _mirrored(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:
     if brush.mirror == "up_down":
         return ones, -ones
     if brush.mirror == "every_second":
-        begins = np.searchsorted(stops.run, stops.run)  # runs are in order
-        return np.where((np.arange(len(ones)) - begins) % 2 == 1, -1.0, 1.0), ones
+        return np.where(stops.place % 2 == 1, -1.0, 1.0), ones
     return ones, ones
 
 

@@ -123,7 +123,8 @@ class _Paints:
             colour = Color(text).convert("srgb")
         except ValueError:
             colour = Color("black")
-        return [*colour.coords(nans=False), colour.alpha(nans=False) * share_from_text(declared.get("stop-opacity") or stop.get("stop-opacity"))]
+        share = share_from_text(declared.get("stop-opacity") or stop.get("stop-opacity"))
+        return [*colour.coords(nans=False), colour.alpha(nans=False) * share]
 
     def _tell(self, sentence: str) -> None:
         if sentence not in self.left_out:

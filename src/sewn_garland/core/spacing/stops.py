@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 
@@ -69,8 +69,13 @@ def stops_on(runs: list[Run], brush: Brush, extents: Extents) -> tuple[Stops, li
         for run in runs
     ]  # fmt: skip
     parts = [_stops_of_run(i, run, spacing, extents) for i, (run, spacing) in enumerate(zip(runs, spacings, strict=True))]
-    columns = [np.concatenate(c) for c in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5 + [np.zeros(0, int)] * 2
+    columns = [np.concatenate(c) for c in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5 + [np.zeros(0, int)] * 3
     return Stops(*columns), spacings
+
+
+def joined_stops(parts: list[Stops]) -> Stops:
+    """Return the stops of several lines behind one another; none give empty stops."""
+    return Stops(*(np.concatenate([getattr(part, f.name) for part in parts]) if parts else np.zeros(0) for f in fields(Stops)))
 
 
 def _stops_of_run(number: int, run: Run, spacing: RunSpacing, extents: Extents) -> tuple[np.ndarray, ...]:
@@ -86,4 +91,4 @@ def _stops_of_run(number: int, run: Run, spacing: RunSpacing, extents: Extents) 
         gap_after[-1] += spacing.rest
     factor = np.full(len(k), spacing.factor)
     return (run.start + slot + before, before, extents.after[variant] * spacing.factor, factor,
-            gap_after, variant, np.full(len(k), number))  # fmt: skip
+            gap_after, variant, np.full(len(k), number), k)  # fmt: skip

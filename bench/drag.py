@@ -1,0 +1,84 @@
+"""Drag the pitch in headless Chromium with some 2 000 pieces on screen: from input to painted."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+from contextlib import contextmanager
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import sync_playwright
+
+STEPS = 160
+WANTED_PIECES = 2_000
+
+# every pointer move is stamped in the page; a step is painted when the frame after the canvas's repaint has begun
+WATCH = """() => {
+  const canvas = document.querySelector('[data-testid="flat-run"]');
+  window.taken = [];
+  let moved = null;
+  window.addEventListener('pointermove', (e) => { moved ??= e.timeStamp; }, true);
+  new MutationObserver(() => {
+    if (moved === null) return;
+    const began = moved;
+    moved = null;
+    requestAnimationFrame(() => { const m = new MessageChannel(); m.port1.onmessage = () => window.taken.push(performance.now() - began); m.port2.postMessage(0); });
+  }).observe(canvas, { attributes: true, attributeFilter: ['data-painted'] });
+}"""
+
+
+def bench_drag(row) -> None:
+    """Measure and add rows: pieces on screen, median, 95th percentile."""
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright, _served(Path(folder)) as address:
+        browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", "/usr/bin/chromium"), args=["--no-sandbox"])
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        pieces, taken = _drag(page, f"{address}/#/repeat/1")
+        browser.close()
+    late = np.percentile(taken, 95)
+    row(f"drag the pitch, {pieces} pieces on screen, {len(taken)} steps: median", f"{np.median(taken):.0f} ms", "–", True)
+    row("the same, 95th percentile", f"{late:.0f} ms", "≤ 50 ms", bool(late <= 50))
+
+
+@contextmanager
+def _served(folder: Path):
+    """Serve the demo from a process of its own, as a user has it."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    command = [sys.executable, "-m", "sewn_garland.cli", "serve", "--demo", "--data", str(folder), "--port", str(port)]
+    server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    try:
+        server.stdout.readline()
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        server.terminate()
+        server.wait()
+
+
+def _drag(page, address: str) -> tuple[int, list[float]]:
+    page.goto(address)
+    page.wait_for_load_state("networkidle")
+    while _pieces_on_screen(page) < WANTED_PIECES:
+        page.get_by_role("button", name="further").click()
+        page.wait_for_timeout(1500)
+    pieces = _pieces_on_screen(page)
+    box = page.get_by_role("slider", name="Pitch").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + 20
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.evaluate(WATCH)
+    for i in range(STEPS):
+        page.mouse.move(x + 30 * np.sin(i / 9), y)
+        page.wait_for_timeout(60)
+    taken = page.evaluate("window.taken")
+    page.mouse.up()
+    if os.environ.get("SG_RAW"): print(sorted(round(t) for t in taken), [round(t) for t in taken])
+    return pieces, taken[5:]
+
+
+def _pieces_on_screen(page) -> int:
+    return sum(int(n) for n in page.locator("[data-pieces]").evaluate_all("all => all.map((e) => e.dataset.pieces)"))

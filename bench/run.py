@@ -1,0 +1,100 @@
+"""Measure speed and print a table of medians and ratios. Never a test: machines are shared and noisy."""
+
+from __future__ import annotations
+
+import argparse
+import statistics
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.measuring.arc_length import frames_at, measure
+from sewn_garland.core.measuring.smoothing import line_from_points
+from sewn_garland.core.pipeline import lay
+from sewn_garland.core.reading.svg_lines import line_from_path_data
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.brush import Brush
+
+PILL = "<svg xmlns='http://www.w3.org/2000/svg' width='8mm' height='2mm' viewBox='0 0 8 2'><rect width='8' height='2' rx='1'/></svg>"
+ROWS: list[tuple[str, str, str, str]] = []
+
+
+def median_seconds(run: Callable[[], object], times: int = 7) -> float:
+    run()
+    taken = []
+    for _ in range(times):
+        began = time.perf_counter()
+        run()
+        taken.append(time.perf_counter() - began)
+    return statistics.median(taken)
+
+
+def row(what: str, figure: str, wanted: str, met: bool) -> None:
+    ROWS.append((what, figure, wanted, "yes" if met else "NO"))
+
+
+def wavy_line(segments: int):
+    t = np.linspace(0, 0.06 * segments, segments + 1)
+    points = np.stack([100 * t, 300 * np.sin(t)], axis=1)
+    return line_from_points(points, np.ones(len(points), bool))
+
+
+def bench_laying() -> None:
+    line = wavy_line(1000)
+    motif = motif_from_svg(PILL)
+    length = measure(line).length
+    seconds = {}
+    for pieces in (1_000, 10_000, 100_000):
+        brush = Brush("bench", (motif,), size=length / pieces / 10.4, gap=0.3, ease="gaps")
+        seconds[pieces] = median_seconds(lambda b=brush: lay(b, [line]), 5)
+        count = len(lay(brush, [line])[0].stops.s)
+        row(f"lay {count} rigid pieces on 1 000 segments, measuring included", f"{seconds[pieces]:.3f} s",
+            "0.5 s" if pieces == 100_000 else "–", pieces < 100_000 or seconds[pieces] <= 0.5)  # fmt: skip
+    growth = (seconds[100_000] - seconds[1_000]) / (seconds[10_000] - seconds[1_000])
+    row("growth from 10 000 to 100 000 pieces (11 is linear)", f"{growth:.1f} ×", "≤ 14 ×", growth <= 14)
+    laid = lay(Brush("bench", (motif,), size=length / 100_000 / 10.4, gap=0.3), [line])[0]
+    layer = Layer((motif,), laid)
+    size = len(compact_svg(1000, 1000, [layer])) / len(laid.stops.s)
+    row("compact SVG, bytes a piece", f"{size:.1f}", "≤ 90", size <= 90)
+    row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(1000, 1000, [layer]), 3):.2f} s", "–", True)
+
+
+def bench_look_ups() -> None:
+    from svgpathtools import parse_path
+
+    path = "M8 35C18 13 26 13 36 35S54 57 64 35S82 13 92 35"
+    ours = line_from_path_data(path)
+    theirs = parse_path(path)
+    measured = measure(ours)
+    distances = np.linspace(0, measured.length, 100_000)
+    mine = median_seconds(lambda: frames_at(measure(ours), distances), 5)
+    few = distances[:: len(distances) // 60][:60]
+    began = time.perf_counter()
+    for s in few:
+        theirs.point(theirs.ilength(min(float(s), theirs.length())))
+    reference = (time.perf_counter() - began) / len(few) * len(distances)
+    row("arc length and 100 000 inverse look-ups", f"{mine:.3f} s", "–", True)
+    row("the reference library on the same (60 measured, scaled)", f"{reference:.0f} s", "–", True)
+    row("ratio", f"{reference / mine:.0f} ×", "≥ 100 ×", reference / mine >= 100)
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--no-browser", action="store_true", help="leave the drag in the browser out")
+    arguments = parser.parse_args()
+    bench_laying()
+    bench_look_ups()
+    if not arguments.no_browser:
+        from drag import bench_drag
+
+        bench_drag(row)
+    widths = [max(len(r[i]) for r in ROWS) for i in range(4)]
+    print("  ".join(h.ljust(w) for h, w in zip(("what", "median", "wanted", "met"), widths, strict=True)))
+    for cells in ROWS:
+        print("  ".join(c.ljust(w) for c, w in zip(cells, widths, strict=True)))
+
+
+if __name__ == "__main__":
+    main()
