@@ -26,7 +26,11 @@ WATCH = """() => {
     if (moved === null) return;
     const began = moved;
     moved = null;
-    requestAnimationFrame(() => { const m = new MessageChannel(); m.port1.onmessage = () => window.taken.push(performance.now() - began); m.port2.postMessage(0); });
+    requestAnimationFrame(() => {
+      const after = new MessageChannel();
+      after.port1.onmessage = () => window.taken.push(performance.now() - began);
+      after.port2.postMessage(0);
+    });
   }).observe(canvas, { attributes: true, attributeFilter: ['data-painted'] });
 }"""
 
@@ -76,7 +80,6 @@ def _drag(page, address: str) -> tuple[int, list[float]]:
         page.wait_for_timeout(60)
     taken = page.evaluate("window.taken")
     page.mouse.up()
-    if os.environ.get("SG_RAW"): print(sorted(round(t) for t in taken), [round(t) for t in taken])
     return pieces, taken[5:]
 
 

@@ -141,7 +141,7 @@ def _fewest_knots(dense: np.ndarray) -> Line:
     while True:
         picks = np.unique(np.linspace(0, n - 1, min(count, n)).round().astype(int))
         coeffs = _spline(dense[picks], "natural")
-        share = np.linspace(0, 1, 9)[:, None, None]
+        share = np.linspace(0, 1, 9 + 8 * n // len(picks))[:, None, None]  # closer than the tolerance
         c0, c1, c2, c3 = (coeffs[:, i] for i in range(4))
         curve = (((c3 * share + c2) * share + c1) * share + c0).transpose(1, 0, 2).reshape(-1, 2)
         miss = max(np.hypot(*(curve - p).T).min() for p in dense[:: max(1, n // 200)])

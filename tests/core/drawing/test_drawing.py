@@ -1,0 +1,132 @@
+"""What leaves the core: SVG, PNG, the pieces list, buffers."""
+
+import csv
+import io
+
+import numpy as np
+import pytest
+from lxml import etree
+from making import SVG, bar, brush, measured, svg
+from PIL import Image
+from sewn_garland.core.colouring import inked
+from sewn_garland.core.drawing.buffers import pack, unpack
+from sewn_garland.core.drawing.png import pixels_of, png_from_svg
+from sewn_garland.core.drawing.svg import Layer, compact_svg, motif_svg, plain_svg
+from sewn_garland.core.drawing.tables import pieces_csv, turn_deg_of
+from sewn_garland.core.errors import LimitError
+from sewn_garland.core.pipeline import lay
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+
+TWO_TONE = svg('<path d="M1 1C3 0 7 0 9 1L9 3H1Z" fill="#336" fill-opacity=".5"/><path d="M2 2H8" stroke="#fc0" stroke-width=".4" fill="none" '
+               'stroke-linecap="round" stroke-dasharray="1 .7"/>', 10, 4)  # fmt: skip
+
+
+def layers(*paths, motif=None, **settings):
+    which = brush(motif or bar(), **settings)
+    return [Layer(which.repeat, line) for line in lay(which, [measured(p) for p in paths])]
+
+
+def picture(text, width=400, height=400):
+    return np.asarray(Image.open(io.BytesIO(png_from_svg(text, width_px=width, height_px=height))).convert("RGBA")).astype(int)
+
+
+def covered(pixels):
+    """Colours weighted by their cover, for the colour of a nearly clear pixel says nothing."""
+    return np.dstack([pixels[..., :3] * pixels[..., 3:] / 255, pixels[..., 3]])
+
+
+def test_compact_and_plain_svg_show_the_same_picture():
+    motif = motif_from_svg(TWO_TONE, base_line_mm=3)
+    drawn = layers("M10 60C30 10 70 90 90 30", "M20 90H80", motif=motif, mirror="every_second", size=1.3, turn_deg=20)
+    compact, plain = compact_svg(100, 100, drawn), plain_svg(100, 100, drawn)
+    assert "<use" in compact
+    assert "<use" not in plain
+    difference = np.abs(*(np.diff([covered(picture(t)) for t in (compact, plain)], axis=0)))
+    assert difference.max() <= 40  # rounding of the coordinates may move an edge by a fraction of a pixel
+    assert difference.mean() < 0.05
+
+
+def test_each_motif_is_defined_once_and_a_piece_takes_at_most_90_bytes():
+    drawn = layers("M0 0C300 900 600 -900 900 0", size=0.05)
+    text = compact_svg(1000, 1000, drawn)
+    count = len(drawn[0].laid.stops.s)
+    assert text.count("<path") == 1
+    assert text.count("<use") == count > 1000
+    assert len(text) / count <= 90
+
+
+def test_page_has_its_size_in_mm_and_its_ground_only_when_asked():
+    text = compact_svg(400, 300, layers("M0 0H30"), ground="#e9f1f1")
+    root = etree.fromstring(text)
+    assert (root.get("width"), root.get("height"), root.get("viewBox")) == ("400mm", "300mm", "0 0 400 300")
+    assert root.find(f"{{{SVG}}}rect").get("fill") == "#e9f1f1"
+    assert "<rect" not in compact_svg(400, 300, layers("M0 0H30"))
+    assert etree.fromstring(compact_svg(10, 10, [])).tag == f"{{{SVG}}}svg"
+
+
+def test_a_motif_written_and_read_is_the_same_motif():
+    motif = motif_from_svg(TWO_TONE)
+    again = motif_from_svg(motif_svg(motif))
+    assert (again.width, again.height, again.points) == (10, 4, motif.points)
+    assert again.shapes[0].fill == motif.shapes[0].fill
+    assert again.shapes[1].stroke == motif.shapes[1].stroke
+    assert again.shapes[0].points == pytest.approx(motif.shapes[0].points, abs=1e-4)
+
+
+def test_png_is_exactly_as_large_as_asked_with_clear_ground():
+    text = compact_svg(100, 50, layers("M0 25H100", size=2))
+    assert pixels_of(100, 50, 300) == (1181, 591)
+    pixels = picture(text, *pixels_of(100, 50, 300))
+    assert pixels.shape[:2] == (591, 1181)
+    assert pixels[0, 0, 3] == 0
+    assert pixels[295, 590].tolist() == [0xA3, 0x3A, 0x2F, 255]
+    covered = (pixels[..., 3] > 127).sum() / pixels[..., 3].size
+    assert covered == pytest.approx(100 * 4 / 5000, rel=0.01)  # five bars of 20 × 4 mm on 100 × 50
+
+
+@pytest.mark.parametrize(("width", "dpi"), [(100_000, 300), (5000, 2400)])
+def test_a_picture_too_large_is_refused_with_the_way_out(width, dpi):
+    with pytest.raises(LimitError, match="choose a lower dpi"):
+        pixels_of(width, width, dpi)
+
+
+def test_a_drawing_that_kills_the_renderer_leaves_us_alive():
+    nested = compact_svg(10, 10, []).replace("</svg>", '<g opacity=".5">' * 5000 + '<rect width="9" height="9"/>' + "</g>" * 5000 + "</svg>")
+    with pytest.raises(Exception, match="the picture"):
+        png_from_svg(nested, width_px=2000, height_px=2000)
+
+
+def test_pieces_list_has_a_row_a_piece_and_full_precision():
+    drawn = layers("M0 0H25V25", "M1 1L1 1", "M0 50H30", outside_corner="butt", gap=0.1)
+    rows = list(csv.DictReader(io.StringIO(pieces_csv([d.laid for d in drawn]))))
+    assert [(r["line"], r["run"], r["index"]) for r in rows] == [
+        ("0", "0", "0"), ("0", "0", "1"), ("0", "1", "2"), ("0", "1", "3"), ("2", "0", "0"), ("2", "0", "1")]  # fmt: skip
+    assert {r["role"] for r in rows} == {"repeat"}
+    assert [float(r["x_mm"]) for r in rows] == np.concatenate([d.laid.placements.centre[:, 0] for d in drawn]).tolist()
+    assert all(cell for r in rows for cell in r.values())
+
+
+def test_angles_are_given_within_half_a_turn():
+    assert turn_deg_of(np.radians([180, -180, 190, 540, -0.0, 720])) == pytest.approx([180, 180, -170, 180, 0, 0])
+
+
+def test_ink_turns_every_paint_and_keeps_what_covers_half():
+    motif = inked(motif_from_svg(TWO_TONE), "#102030")
+    assert motif.shapes[0].fill.colour == "#102030"
+    assert motif.shapes[0].fill.opacity == 0.5
+    assert motif.shapes[1].stroke.paint.colour == "#102030"
+    assert motif.shapes[1].fill is None
+    assert inked(motif, None) is motif
+
+
+def test_buffers_come_back_as_they_went():
+    arrays = {"a": ("f4", np.arange(6.0).reshape(2, 3)), "b": ("u2", np.array([1, 65535])), "none": ("f4", np.zeros((0, 6)))}
+    header, back = unpack(pack({"name": "Tidé"}, arrays))
+    assert header == {"name": "Tidé"}
+    assert back["a"].tolist() == [[0, 1, 2], [3, 4, 5]]
+    assert back["b"].tolist() == [1, 65535]
+    assert back["none"].shape == (0, 6)
+    with pytest.raises(ValueError, match="not a buffer"):
+        unpack(b"nonsense")
+
+

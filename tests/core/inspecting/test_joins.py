@@ -1,0 +1,87 @@
+"""Joins measured on the result, and the safe radius, against closed forms."""
+
+import numpy as np
+import pytest
+from making import bar, brush
+from sewn_garland.core.inspecting.bends import safe_radius
+from sewn_garland.core.inspecting.verdict import verdict
+from sewn_garland.core.pipeline import lay
+from sewn_garland.core.reading.svg_lines import line_from_path_data
+
+
+def circle(radius):
+    return f"M{radius} 0A{radius} {radius} 0 0 1 {-radius} 0A{radius} {radius} 0 0 1 {radius} 0Z"
+
+
+def laid(path, **settings):
+    return lay(brush(bar(), **settings), [line_from_path_data(path)])[0]
+
+
+@pytest.mark.parametrize("radius", [20.0, 50.0, 200.0])
+def test_pieces_without_gap_open_on_a_circle_by_the_chord(radius):
+    line = laid(circle(radius), ease="size")
+    length = 10 * line.stops.factor[0]
+    phi = length / radius
+    exact = 2 * radius * np.sin(phi / 2) - length * np.cos(phi / 2)
+    assert line.joins.gap == pytest.approx(exact, abs=1e-9)
+    assert exact == pytest.approx(length**3 / (12 * radius**2), rel=0.02)  # the leading term
+    assert line.joins.kink == pytest.approx(phi)
+    assert line.joins.step == pytest.approx(0, abs=1e-9)
+    assert len(line.joins.gap) == len(line.stops.s)  # a closed line has as many joins as pieces
+
+
+def test_a_wished_gap_is_no_fault_on_a_straight_line():
+    for gap in (-0.4, 0.0, 1.5):
+        line = laid("M0 0H100", gap=gap, ease="gaps")
+        assert line.joins.gap == pytest.approx(0, abs=1e-9)
+        assert not [f for f in line.findings if f.kind != "leftover"]
+
+
+def test_a_corner_run_through_kinks_by_its_turn():
+    line = laid("M0 0H30V30")
+    assert np.degrees(line.joins.kink.max()) == pytest.approx(90)
+    kinks = [f for f in line.findings if f.kind == "kink"]
+    assert len(kinks) == 1
+    assert kinks[0].amount == pytest.approx(90)
+    assert kinks[0].at == pytest.approx((30, 0), abs=1)
+
+
+def test_level_pieces_on_a_slope_have_room_but_no_step():
+    line = laid("M0 0L100 100", facing="page")
+    assert line.joins.kink == pytest.approx(0)
+    assert line.joins.step == pytest.approx(0)
+    reach = (10 + 2) / np.sqrt(2)  # two half frames seen along the diagonal
+    assert line.joins.gap == pytest.approx(10 - reach)
+
+
+def test_side_shift_outside_a_bend_opens_the_joins():
+    line = laid(circle(60), side_shift=-3, ease="size")  # left of a right turn is outside
+    assert line.joins.gap.min() > 0.4
+    assert laid(circle(60), side_shift=3, ease="size").joins.gap.max() < -0.4
+
+
+def test_the_safe_radius_is_where_a_tolerance_is_just_met():
+    for settings in ({}, {"gap": 0.5}, {"gap": -0.3}, {"size": 3.0}, {"side_shift": 1.0}):
+        which = brush(bar(), **settings)
+        length = np.array([10.0 * which.size])
+        radius = safe_radius(which, lengths=length, gaps=length * which.gap)
+        for factor, sound in ((1.001, True), (0.995, False)):
+            r = radius * factor
+            pitch = 10 * which.size * (1 + which.gap)
+            worst = max(abs(2 * (r + d) * np.sin(pitch / r / 2) - length[0] * np.cos(pitch / r / 2) - length[0] * which.gap)
+                        for d in (which.side_shift, -which.side_shift))  # fmt: skip
+            kink = np.degrees(pitch / r)
+            assert bool(worst <= 0.1 and kink <= 15) is sound
+
+
+def test_pieces_that_do_not_turn_have_no_safe_radius():
+    assert safe_radius(brush(facing="page"), lengths=np.array([10.0]), gaps=np.array([0.0])) is None
+
+
+@pytest.mark.parametrize(
+    ("path", "words"),
+    [("M0 0H100", "joins within 0.01 mm"), ("M0 0H4", "too short for a piece"), ("M0 0H104", "4.00 mm left over"),
+     ("M0 0H10", "one piece, no joins")],
+)  # fmt: skip
+def test_the_verdict_in_words(path, words):
+    assert verdict(laid(path)) == words

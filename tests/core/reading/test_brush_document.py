@@ -1,0 +1,123 @@
+"""The brush document: defaults, limits, what is refused, and the one-file brush."""
+
+import io
+import json
+import zipfile
+
+import jsonschema
+import pytest
+from making import bar_svg, brush_document
+from sewn_garland.core.errors import InputError
+from sewn_garland.core.reading.brush_document import (
+    NOT_BUILT,
+    bound_sentence,
+    changed,
+    document_from_data,
+    published_schema,
+    read_brush,
+)
+
+
+def written(tmp_path, document, name="brush.json"):
+    file = tmp_path / name
+    file.write_text(json.dumps(document))
+    return file
+
+
+def test_everything_but_the_pieces_has_its_default(tmp_path):
+    brush = read_brush(written(tmp_path, brush_document()))
+    assert (brush.facing, brush.turn_deg, brush.mirror, brush.side_shift) == ("line", 0, "off", 0)
+    assert (brush.size, brush.gap, brush.ease, brush.ease_limit, brush.rest) == (1, 0, "leave", 0.1, "end")
+    assert (brush.corner_from_deg, brush.outside_corner, brush.inside_corner) == (30, "through", "through")
+
+
+def test_motifs_lie_beside_the_brush_and_never_outside_its_folder(tmp_path):
+    (tmp_path / "leaf.svg").write_text(bar_svg(6, 3))
+    document = brush_document(pieces={"repeat": [{"motif": "leaf.svg", "base_line_mm": 2.5}]})
+    brush = read_brush(written(tmp_path, document))
+    assert (brush.repeat[0].width, brush.repeat[0].base_line) == (6, 2.5)
+    for name in ("../leaf.svg", "/etc/passwd", "a/../../leaf.svg", "C:\\leaf.svg"):
+        with pytest.raises(InputError, match="lies outside the brush's folder"):
+            read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"motif": name}]})))
+    with pytest.raises(InputError, match="cannot be read"):
+        read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"motif": "none.svg"}]})))
+
+
+@pytest.mark.parametrize(
+    ("sections", "says"),
+    [
+        ({"spacing": {"gap_pct": -100}}, r"spacing\.gap_pct: it must be more than -100 \(came: -100\)"),
+        ({"spacing": {"size_pct": 0}}, r"spacing\.size_pct: it must be more than 0"),
+        ({"spacing": {"size_pct": "12"}}, r"spacing\.size_pct: it must be a number"),
+        ({"spacing": {"colour": 1}}, r"spacing\.colour: this key is not known"),
+        ({"travel": {"facing": "up"}}, r"travel\.facing: it must be 'line', 'page' or 'start'"),
+        ({"version": 2}, r"version: it must be 1"),
+        ({"name": ""}, r"name: "),
+        ({"pieces": {"repeat": []}}, r"pieces\.repeat"),
+        ({"pieces": {"repeat": [{}]}}, r"give either motif"),
+        ({"ends": {"corner_from_deg": 181}}, r"ends\.corner_from_deg: it must be at most 180"),
+    ],
+)
+def test_wrong_values_are_refused_by_their_path(sections, says):
+    with pytest.raises(InputError, match=says):
+        document_from_data(brush_document(**sections))
+
+
+@pytest.mark.parametrize(("path", "value"), [(p, v) for p, values in NOT_BUILT.items() for v in sorted(values)])
+def test_what_is_not_built_is_refused_and_never_ignored(tmp_path, path, value):
+    section, key = path.split(".")
+    with pytest.raises(InputError, match=f"{section}.{key}: “{value}” is not built yet"):
+        read_brush(written(tmp_path, brush_document(**{section: {key: value}})))
+
+
+def test_pieces_and_cuts_that_are_not_built_are_refused(tmp_path):
+    piece = {"svg": bar_svg()}
+    for role in ("start", "end", "outside_corner", "inside_corner"):
+        with pytest.raises(InputError, match=f"pieces.{role}: such a piece is not built yet"):
+            read_brush(written(tmp_path, brush_document(pieces={"repeat": [piece], role: piece})))
+    with pytest.raises(InputError, match="cuts are not built yet"):
+        read_brush(written(tmp_path, brush_document(pieces={"repeat": [piece | {"cuts_mm": [1, 2]}]})))
+
+
+@pytest.mark.parametrize("text", ["{", "[]", "nul", '{"format": NaN}', "[" * 100_000])
+def test_what_is_not_a_document_is_refused(tmp_path, text):
+    file = tmp_path / "b.json"
+    file.write_text(text)
+    with pytest.raises(InputError, match=r"b\.json"):
+        read_brush(file)
+
+
+def test_numbers_that_are_not_finite_are_refused():
+    for value in (float("nan"), float("inf")):
+        with pytest.raises(InputError, match="finite"):
+            document_from_data(brush_document(spacing={"gap_pct": value}))
+
+
+def test_one_file_brushes_are_read(tmp_path):
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w") as archive:
+        archive.writestr("brush.json", json.dumps(brush_document(pieces={"repeat": [{"motif": "m/leaf.svg"}]})))
+        archive.writestr("m/leaf.svg", bar_svg(7, 2))
+    file = tmp_path / "b.garland"
+    file.write_bytes(buffer.getvalue())
+    assert read_brush(file).repeat[0].width == 7
+    file.write_bytes(b"not a zip")
+    with pytest.raises(InputError, match="not a brush file"):
+        read_brush(file)
+
+
+def test_the_published_schema_accepts_what_is_read_and_refuses_what_is_not():
+    validator = jsonschema.Draft202012Validator(published_schema())
+    assert validator.is_valid(brush_document())
+    assert not validator.is_valid(brush_document(spacing={"gap_pct": -100}))
+    assert not validator.is_valid(brush_document(extra=1))
+
+
+def test_a_merge_patch_changes_the_brush_in_the_documents_units(tmp_path):
+    brush = changed(read_brush(written(tmp_path, brush_document())), {"spacing": {"gap_pct": 25, "ease": "size"}})
+    assert (brush.gap, brush.ease) == (0.25, "size")
+
+
+def test_limits_are_said_in_the_words_that_refuse():
+    with pytest.raises(InputError, match=bound_sentence("gt", -100)):
+        document_from_data(brush_document(spacing={"gap_pct": -200}))

@@ -1,0 +1,79 @@
+"""Path data against SVG 2, chapter 9, and two independent readers."""
+
+import numpy as np
+import pytest
+import svgelements
+from making import measured
+from sewn_garland.core.errors import InputError
+from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.reading.path_data import subpaths_from_path_data
+from svgpathtools import parse_path
+
+GRAMMAR = [
+    "M10 10 20 20 30 10",
+    "m10,10l5 5-3 8.5.5-.5",
+    "M0 0h10v10H0V0z",
+    "M0 0C0 10 10 10 10 0S20-10 20 0",
+    "M0 0c0 10 10 10 10 0s10-10 10 0",
+    "M0 0Q5 10 10 0T20 0 30 0",
+    "M0 0q5 10 10 0t10 0",
+    "M0 0Q5 10 10 0L20 0T30 0",
+    "M10 20A25 25 -30 0 1 60 10",
+    "M10 20a25,10 30 1050,10",  # flags run together
+    "M0 0A1 1 0 0 0 40 0",  # radii too small are scaled up
+    "M0 0A-20 10 45 1 1 40 5",
+    "M1e1 1E+1L2e1-1e-1",
+]
+
+
+@pytest.mark.parametrize("text", GRAMMAR)
+def test_grammar_gives_the_points_of_an_independent_reader(text):
+    line = measured(text)
+    independent = parse_path(text.replace("1050,10", "1 0 50,10"))
+    assert line.length == pytest.approx(independent.length(error=1e-9), rel=1e-6)
+    ends = frames_at(line, np.array([0.0, line.length])).position
+    assert complex(*ends[0]) == pytest.approx(independent.start)
+    if not line.closed:
+        assert complex(*ends[1]) == pytest.approx(independent.end)
+
+
+@pytest.mark.parametrize("text", [t for t in GRAMMAR if "A" in t.upper()])
+def test_arcs_agree_with_a_second_reader(text):
+    arc = svgelements.Path(text)
+    line = measured(text)
+    middle = frames_at(line, np.array([line.length / 2])).position[0]
+    near = min(abs(complex(*middle) - complex(p.x, p.y)) for p in (arc.point(t) for t in np.linspace(0, 1, 2001)))
+    assert near < 0.05
+
+
+def test_every_moveto_begins_a_subpath():
+    subpaths = subpaths_from_path_data("M0 0L5 5M10 10L20 20ZL30 30M1 1")
+    assert [len(s.segments) for s in subpaths] == [1, 2, 1, 0]
+    assert [s.closed for s in subpaths] == [False, True, False, False]
+    assert subpaths[2].start == pytest.approx([10, 10])
+
+
+def test_closing_adds_the_way_back_only_where_there_is_one():
+    assert len(subpaths_from_path_data("M0 0L5 0L5 5Z")[0].segments) == 3
+    assert len(subpaths_from_path_data("M0 0L5 0L5 5L0 0Z")[0].segments) == 3
+
+
+def test_empty_path_data_has_no_subpaths():
+    assert subpaths_from_path_data("  \n ") == []
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("L10 10", "path data must begin with M"),
+        ("M10", "“M” needs 2 numbers; number 2 is missing"),
+        ("M0 0 X5", "“X” is not a path command at character"),
+        ("M0 0LNaN 5", "number 1 is missing or not a number"),
+        ("M0 0L1e999 5", "not finite or beyond"),
+        ("M0 0A5 5 0 2 1 9 9", "number 4 is missing"),
+        ("M0 0Z5 5", "a command letter was expected"),
+    ],
+)
+def test_what_does_not_read_is_refused_where_it_stands(text, says):
+    with pytest.raises(InputError, match=says):
+        subpaths_from_path_data(text)

@@ -1,0 +1,113 @@
+"""The store: steps, undo and redo, stale changes, migrations."""
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import text
+from sqlalchemy.exc import IntegrityError
+from sewn_garland.store.database import Store
+from sewn_garland.store.history import Change, NotFound, StaleChange, make_step, redo, standing, trim_history, undo
+from sewn_garland.store.tables import Base, Motif, Step
+from sqlmodel import select
+
+PILL = {"name": "pill", "svg": "<svg/>", "base_line_mm": 1.0, "left_out": []}
+
+
+@pytest.fixture
+def store(tmp_path):
+    store = Store(tmp_path / "w.sqlite")
+    yield store
+    store.close()
+
+
+def step(store, label, *changes, **more):
+    with store.writing() as session:
+        return make_step(session, label, list(changes), **more)
+
+
+def names(store):
+    with store.reading() as session:
+        return [m.name for m in session.exec(select(Motif).order_by(Motif.id)).all()]
+
+
+def test_every_change_is_taken_back_and_again_across_a_reopening(store, tmp_path):
+    made = step(store, "bring in pill", Change("motif", None, PILL))[0]
+    step(store, "rename pill", Change("motif", made["id"], {"name": "bead"}, made["version"]))
+    step(store, "delete bead", Change("motif", made["id"], None, made["version"] + 1))
+    seen = [names(store)]
+    for take in (undo, undo, undo, redo, redo, redo):
+        store.close()
+        store = Store(tmp_path / "w.sqlite")
+        with store.writing() as session:
+            take(session)
+        seen.append(names(store))
+    assert seen == [[], ["bead"], ["pill"], [], ["pill"], ["bead"], []]
+    with store.writing() as session:
+        assert redo(session) is None
+
+
+def test_a_stale_change_is_refused_and_nothing_of_it_is_kept(store):
+    made = step(store, "new", Change("motif", None, PILL))[0]
+    step(store, "first window", Change("motif", made["id"], {"name": "mine"}, 1))
+    with pytest.raises(StaleChange) as caught:
+        step(store, "second window", Change("motif", None, PILL), Change("motif", made["id"], {"name": "yours"}, 1))
+    assert caught.value.current["name"] == "mine"
+    assert names(store) == ["mine"]
+
+
+def test_undoing_raises_the_version_so_that_old_windows_stay_stale(store):
+    made = step(store, "new", Change("motif", None, PILL))[0]
+    step(store, "rename", Change("motif", made["id"], {"name": "bead"}, 1))
+    with store.writing() as session:
+        undo(session)
+    with pytest.raises(StaleChange):
+        step(store, "old window", Change("motif", made["id"], {"name": "x"}, 1))
+
+
+def test_a_new_step_drops_what_was_undone(store):
+    step(store, "one", Change("motif", None, PILL))
+    with store.writing() as session:
+        undo(session)
+    step(store, "two", Change("motif", None, PILL | {"name": "two"}))
+    with store.reading() as session:
+        stand = standing(session)
+    assert (stand["undo"], stand["redo"]) == ("two", None)
+
+
+def test_quick_steps_of_one_kind_become_one(store):
+    made = step(store, "new", Change("motif", None, PILL))[0]
+    for i in range(5):
+        step(store, f"base line to {i}", Change("motif", made["id"], {"base_line_mm": float(i)}, i + 1), merge_key="base")
+    with store.writing() as session:
+        assert undo(session) == "base line to 4"
+        assert session.get(Motif, made["id"]).base_line_mm == 1.0
+
+
+def test_ids_are_never_given_twice(store):
+    first = step(store, "new", Change("motif", None, PILL))[0]
+    step(store, "delete", Change("motif", first["id"], None, 1))
+    assert step(store, "new", Change("motif", None, PILL))[0]["id"] > first["id"]
+
+
+def test_foreign_keys_hold_and_missing_rows_are_told(store):
+    with pytest.raises(IntegrityError):
+        step(store, "brush of nothing", Change("brush", None, {"name": "b", "motif_id": 99, "settings": {}}))
+    with pytest.raises(NotFound):
+        step(store, "gone", Change("line", 7, None, 1))
+
+
+def test_the_file_is_in_write_ahead_mode_and_migrated_to_the_tables(store):
+    with store.engine.connect() as connection:
+        assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+        assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+
+
+def test_old_steps_are_dropped_beyond_the_number_kept(store, monkeypatch):
+    monkeypatch.setattr("sewn_garland.store.history.MOST_STEPS", 3)
+    for i in range(6):
+        step(store, f"s{i}", Change("motif", None, PILL))
+    with store.writing() as session:
+        trim_history(session)
+    with store.reading() as session:
+        assert [s.label for s in session.exec(select(Step).order_by(Step.id)).all()] == ["s3", "s4", "s5"]
