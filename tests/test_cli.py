@@ -7,8 +7,9 @@ import sys
 
 import pytest
 from lxml import etree
-from making import SVG, bar_svg, brush_document, svg
 from PIL import Image
+
+from making import SVG, bar_svg, brush_document, svg
 from sewn_garland.cli import main
 
 

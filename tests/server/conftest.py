@@ -1,6 +1,7 @@
 """A server with a store of its own, and one with the demo in it."""
 
 import pytest
+
 from making import bar_svg
 from sewn_garland.demo.build import build_demo
 from sewn_garland.server.app import create_app

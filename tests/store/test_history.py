@@ -5,10 +5,11 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
+from sqlmodel import select
+
 from sewn_garland.store.database import Store
 from sewn_garland.store.history import Change, NotFound, StaleChange, make_step, redo, standing, trim_history, undo
 from sewn_garland.store.tables import Base, Motif, Step
-from sqlmodel import select
 
 PILL = {"name": "pill", "svg": "<svg/>", "base_line_mm": 1.0, "left_out": []}
 

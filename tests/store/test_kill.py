@@ -7,9 +7,10 @@ import subprocess
 import sys
 import time
 
+from sqlmodel import select
+
 from sewn_garland.store.database import Store
 from sewn_garland.store.tables import Motif
-from sqlmodel import select
 
 WRITER = """
 import sys

@@ -32,10 +32,9 @@ export function KeySheet() {
   const { sheet, set } = useKeys();
   const actions = sheet ? lettersNow() : [];
   return (
-    <Dialog.Root open={sheet} onOpenChange={(open) => set({ sheet: open })}>
+    <Dialog.Root modal={false} open={sheet} onOpenChange={(open) => set({ sheet: open })}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-loden/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-rule bg-work p-6">
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-loden bg-work p-6 shadow-md">
           <Dialog.Title className="mb-3 text-[17px]">Keys</Dialog.Title>
           <dl className="grid grid-cols-[180px_1fr] gap-y-1.5">
             {[...GENERAL, ...actions.map((a): [string, string] => [`q ${a.letter}`, a.words])].map(([key, words]) => (

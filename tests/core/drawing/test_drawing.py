@@ -6,8 +6,9 @@ import io
 import numpy as np
 import pytest
 from lxml import etree
-from making import SVG, bar, brush, measured, svg
 from PIL import Image
+
+from making import SVG, bar, brush, measured, svg
 from sewn_garland.core.colouring import inked
 from sewn_garland.core.drawing.buffers import pack, unpack
 from sewn_garland.core.drawing.png import pixels_of, png_from_svg

@@ -1,6 +1,7 @@
 """Every finding has a cure, and every cure, applied, removes its finding."""
 
 import pytest
+
 from making import bar, brush, measured
 from sewn_garland.core.measuring.arc_length import measure
 from sewn_garland.core.pipeline import changed_line, cured, lay

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+
 from making import bar, brush
 from sewn_garland.core.inspecting.bends import safe_radius
 from sewn_garland.core.inspecting.verdict import verdict

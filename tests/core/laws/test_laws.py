@@ -3,6 +3,7 @@
 import numpy as np
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+
 from making import bar, brush, measured
 from sewn_garland.core.drawing.svg import Layer, compact_svg
 from sewn_garland.core.pipeline import lay

@@ -2,15 +2,16 @@
 
 import numpy as np
 import pytest
-from making import measured
 from scipy.integrate import quad
 from scipy.special import ellipe
+from svgpathtools import parse_path
+
+from making import measured
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.maths.quadrature import chebyshev_at, gauss, running_integral_matrix
 from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import scaled
 from sewn_garland.core.values.line import Line
-from svgpathtools import parse_path
 
 WIGGLE = "M8 35C18 13 26 13 36 35S54 57 64 35S82 13 92 35"
 

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+
 from making import measured
 from sewn_garland.core.measuring.runs import corners_of, runs_of
 

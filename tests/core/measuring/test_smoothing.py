@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+
 from making import measured
 from sewn_garland.core.drawing.line_path import path_data_from_line
 from sewn_garland.core.errors import InputError

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+
 from making import bar, brush, measured
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.pipeline import lay

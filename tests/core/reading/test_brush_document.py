@@ -6,6 +6,7 @@ import zipfile
 
 import jsonschema
 import pytest
+
 from making import bar_svg, brush_document
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.reading.brush_document import (

@@ -3,11 +3,12 @@
 import numpy as np
 import pytest
 import svgelements
+from svgpathtools import parse_path
+
 from making import measured
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.reading.path_data import subpaths_from_path_data
-from svgpathtools import parse_path
 
 GRAMMAR = [
     "M10 10 20 20 30 10",

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+
 from sewn_garland.core.spacing.ease import Period, space_run
 
 

@@ -13,36 +13,60 @@ interface Props {
 export function Findings({ findings, waiting, onPreview, onTake, onGoTo, chosen }: Props) {
   return (
     <ul className="flex flex-col gap-1.5">
-      {findings.map((finding, i) => (
-        <li key={i} aria-current={chosen === i || undefined} className="border border-rule bg-work px-2.5 py-1.5 aria-[current]:border-weld">
-          <button className="flex w-full items-start gap-2 text-left" onClick={() => onGoTo?.(i)}>
+      {grouped(findings).map(({ first, members, cures }) => (
+        <li key={first} aria-current={(chosen !== null && members.includes(chosen ?? -1)) || undefined} className="border border-rule bg-work px-2.5 py-1.5 aria-[current]:border-weld">
+          <button className="flex w-full items-start gap-2 text-left font-semibold" onClick={() => onGoTo?.(first)}>
             <Caution />
-            <span>
-              <span className="font-semibold">{finding.message}</span>
-            </span>
+            {title(members.map((i) => findings[i]))}
           </button>
-          <div className="mt-1 flex flex-wrap gap-1 pl-6">
-            {finding.cures.map((cure) => (
+          <div className="mt-0.5 flex flex-wrap gap-x-3 pl-6">
+            {cures.map((cure) => (
               <button
                 key={cure.label}
-                className="border-b border-dotted border-indigo text-indigo hover:bg-indigo-wash focus-visible:bg-indigo-wash"
-                onPointerEnter={() => onPreview(cure, i)}
-                onPointerLeave={() => onPreview(null, i)}
-                onFocus={() => onPreview(cure, i)}
-                onBlur={() => onPreview(null, i)}
-                onClick={() => onTake(cure, i)}
+                className="my-0.5 min-h-6 text-left text-indigo underline decoration-dotted underline-offset-2 hover:bg-indigo-wash focus-visible:bg-indigo-wash"
+                onPointerEnter={() => onPreview(cure, first)}
+                onPointerLeave={() => onPreview(null, first)}
+                onFocus={() => onPreview(cure, first)}
+                onBlur={() => onPreview(null, first)}
+                onClick={() => onTake(cure, first)}
               >
                 {cure.label}
                 {cure.change.brush ? "" : " (this line)"}
               </button>
             ))}
-            {!finding.cures.length && waiting && <span className="text-moss">working out cures…</span>}
-            {!finding.cures.length && !waiting && <span className="text-moss">no change to the brush alone removes it</span>}
+            {!cures.length && waiting && <span className="text-moss">working out cures…</span>}
+            {!cures.length && !waiting && <span className="text-moss">no change to the brush alone removes it</span>}
           </div>
         </li>
       ))}
     </ul>
   );
+}
+
+interface Group {
+  first: number;
+  members: number[];
+  cures: Cure[];
+}
+
+/** Put findings of one place together where they share a cure; only the cures that remove all are offered. */
+function grouped(findings: Finding[]): Group[] {
+  const groups: Group[] = [];
+  findings.forEach((finding, i) => {
+    const group = groups.find((g) => Math.abs(findings[g.first].at_mm - finding.at_mm) < 0.05 && findings[g.first].at[0] === finding.at[0]);
+    const shared = group?.cures.filter((c) => finding.cures.some((d) => d.label === c.label)) ?? [];
+    if (group && (shared.length || (!group.cures.length && !finding.cures.length))) {
+      group.members.push(i);
+      group.cures = shared;
+    } else groups.push({ first: i, members: [i], cures: finding.cures });
+  });
+  return groups;
+}
+
+function title(findings: Finding[]): string {
+  if (findings.length === 1) return findings[0].message;
+  const parts = findings.map((f) => `${f.kind} ${f.unit === "mm" ? `${f.amount.toFixed(2)} mm` : `${f.amount.toFixed(0)}${f.unit}`}`);
+  return `${parts.join(", ")} at ${findings[0].at_mm.toFixed(1)} mm`;
 }
 
 export function Caution({ size = 14 }: { size?: number }) {

@@ -1,4 +1,4 @@
-import { Select } from "radix-ui";
+import { DropdownMenu } from "radix-ui";
 
 interface Props {
   label: string;
@@ -9,25 +9,32 @@ interface Props {
   onSet: (id: number) => void;
 }
 
-/** Pick one of many by name. */
+/** Pick one of many by name. Not modal, so that it needs no inline style sheet. */
 export function Picker({ label, options, value, placeholder, onSet }: Props) {
+  const chosen = options.find((o) => o.id === value);
   return (
-    <Select.Root value={value === null ? "" : String(value)} onValueChange={(id) => id && onSet(Number(id))}>
-      <Select.Trigger aria-label={label} className="flex min-w-0 items-center gap-2 border-b-[1.5px] border-loden font-semibold">
-        <Select.Value placeholder={placeholder} />
-        <Select.Icon className="text-[10px] text-moss">▼</Select.Icon>
-      </Select.Trigger>
-      <Select.Portal>
-        <Select.Content position="popper" sideOffset={4} className="z-30 max-h-[360px] border border-rule bg-work shadow-sm">
-          <Select.Viewport className="p-1">
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger aria-label={`${label}: ${chosen?.name ?? placeholder ?? ""}`} className="flex min-w-0 items-center gap-2 border-b-[1.5px] border-loden font-semibold">
+        <span className="truncate">{chosen?.name ?? placeholder}</span>
+        <span aria-hidden className="text-[10px] text-moss">
+          ▼
+        </span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={4} className="z-30 max-h-[360px] overflow-y-auto border border-rule bg-work p-1 shadow-sm">
+          <DropdownMenu.RadioGroup value={String(value)} onValueChange={(id) => onSet(Number(id))}>
             {options.map((option) => (
-              <Select.Item key={option.id} value={String(option.id)} className="px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold">
-                <Select.ItemText>{option.name}</Select.ItemText>
-              </Select.Item>
+              <DropdownMenu.RadioItem
+                key={option.id}
+                value={String(option.id)}
+                className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
+              >
+                {option.name}
+              </DropdownMenu.RadioItem>
             ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
-    </Select.Root>
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }

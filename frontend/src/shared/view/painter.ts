@@ -32,7 +32,7 @@ export interface Stamp {
 }
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
-const SPECK_PX = 7;
+const SPECK_PX = 3; // of a device pixel, corner to corner
 
 const stamps = new WeakMap<Motif, Stamp>();
 

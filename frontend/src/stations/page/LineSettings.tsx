@@ -58,7 +58,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
         <div className="min-w-0">
           <span className="block text-[12.5px] text-moss">Brush</span>
           <Picker label="Brush" options={workshop.brushes} value={line.brush_id} onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })} />
-          <button className="text-[12px] text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
+          <button className="mt-1.5 py-1 text-[12px] text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
             Tune it at Repeat
           </button>
         </div>

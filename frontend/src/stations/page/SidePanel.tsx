@@ -53,21 +53,18 @@ export function SidePanel(props: Props) {
           return (
             <li key={line.id} aria-current={chosen?.id === line.id || undefined} className="flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 aria-[current]:border-l-4 aria-[current]:border-l-indigo">
               <button className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left" onClick={() => props.onChoose(line.id)}>
-                <span className="h-[34px] w-[58px] shrink-0">
+                <span aria-hidden className="h-[34px] w-[50px] shrink-0">
                   <Swatch scene={swatches.find((s) => s.brush_id === line.brush_id)} motif={workshop.motifs.find((m) => m.id === brush?.motif_id)} label={brush?.name ?? ""} />
                 </span>
                 <span className={`min-w-0 flex-1 leading-tight ${line.visible ? "" : "opacity-55"}`}>
                   <span className="block truncate font-semibold">{line.name}</span>
                   <span className="block truncate text-[12px] text-moss">
-                    {brush?.name} · {Number(line.size_pct.toFixed(1))} %{line.visible ? "" : " · hidden"}
+                    {brush?.name} · {Number(line.size_pct.toFixed(1))} % · {line.visible ? (scene?.pieces ?? "…") : "hidden"}
                   </span>
                 </span>
-                <span className="flex shrink-0 items-center gap-1 text-[12px] text-moss">
-                  {scene?.pieces ?? ""}
-                  {(scene?.findings.length || scene?.refused) && <Caution size={12} />}
-                </span>
+                {(scene?.findings.length || scene?.refused) && <Caution size={12} />}
               </button>
-              <span className="flex shrink-0 flex-col">
+              <span className="flex shrink-0">
                 <Mini label={`Bring ${line.name} forward`} disabled={i === 0} onPress={() => changes.change.mutate({ line, to_place: i - 1, label: `${line.name} forward` })}>
                   <path d="M3 8L7 4L11 8" />
                 </Mini>
@@ -77,7 +74,7 @@ export function SidePanel(props: Props) {
               </span>
               <button
                 aria-label={`${line.visible ? "Hide" : "Show"} ${line.name}`}
-                className="w-[34px] shrink-0 text-[12px] text-moss underline decoration-dotted hover:text-loden"
+                className="h-[26px] w-[34px] shrink-0 text-[12px] text-moss underline decoration-dotted hover:text-loden"
                 onClick={() => changes.change.mutate({ line, visible: !line.visible, label: `${line.visible ? "hide" : "show"} ${line.name}` })}
               >
                 {line.visible ? "hide" : "show"}
@@ -87,11 +84,11 @@ export function SidePanel(props: Props) {
         })}
       </ul>
       {chosen && <LineSettings key={chosen.id} line={chosen} workshop={workshop} swatches={swatches} scene={scenes.find((s) => s.line_id === chosen.id)} changes={changes} onGone={() => props.onChoose(null)} />}
-      <h2 className="mt-2.5 mb-1 text-[15px]">
+      <h2 className="mt-2.5 mb-1 truncate text-[15px]">
         Findings{" "}
-        <span className="font-sans text-[12.5px] font-normal text-moss">
-          {chosen ? `on ${chosen.name}` : "on the page"}
-          {props.trying && <b className="text-madder"> · showing the cure, not yet taken</b>}
+        {/* one line whatever it says, or the list would slip from under the pointer */}
+        <span className={`font-sans text-[12.5px] ${props.trying ? "font-bold text-madder" : "font-normal text-moss"}`}>
+          {props.trying ? "showing the cure, not yet taken" : chosen ? `on ${chosen.name}` : "on the page"}
         </span>
       </h2>
       <div className="min-h-[60px] flex-1 overflow-y-auto">
@@ -107,7 +104,7 @@ export function SidePanel(props: Props) {
 
 function Mini({ label, disabled, onPress, children }: { label: string; disabled?: boolean; onPress: () => void; children: React.ReactNode }) {
   return (
-    <button aria-label={label} title={label} disabled={disabled} className="px-1 text-moss hover:text-loden disabled:opacity-30" onClick={onPress}>
+    <button aria-label={label} title={label} disabled={disabled} className="flex h-[26px] w-[24px] items-center justify-center text-moss hover:text-loden disabled:opacity-30" onClick={onPress}>
       <svg width="14" height="14" viewBox="0 0 14 14" fill="none" stroke="currentColor" strokeWidth="1.4" strokeLinecap="round" strokeLinejoin="round">
         {children}
       </svg>

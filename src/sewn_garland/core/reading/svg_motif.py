@@ -30,11 +30,16 @@ def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: 
     source = parse_svg(data, where=where)
     left_out: list[str] = []
     paints = _Paints(source, left_out)
-    shapes = [s for drawn in drawn_elements(source, left_out, where=where) if (s := _shape_of(drawn, paints, left_out)) is not None]
+    shapes, points = [], 0
+    for drawn in drawn_elements(source, left_out, where=where):
+        shape = _shape_of(drawn, paints)
+        if shape is not None:
+            shapes.append(shape)
+            points += len(shape.commands)
+        if points > MOST_POINTS:
+            raise LimitError(f"it has more than {MOST_POINTS} points; thin the drawing first", where=where)
     if not shapes:
         raise InputError("nothing in it can be drawn: it has no shape with a fill or a stroke", where=where)
-    if sum(len(shape.commands) for shape in shapes) > MOST_POINTS:
-        raise LimitError(f"it has more than {MOST_POINTS} points; thin the drawing first", where=where)
     base = source.height_mm / 2 if base_line_mm is None else base_line_mm
     motif = Motif(tuple(shapes), source.width_mm, source.height_mm, base, tuple(left_out))
     return trimmed(motif, where=where, keep_base=base_line_mm is not None) if trim else motif
@@ -101,7 +106,7 @@ class _Paints:
         try:
             colour = Color(text).convert("srgb")
         except ValueError:
-            self._tell(f"The colour “{text[:30]}” is not known; black was taken.")
+            self.tell(f"The colour “{text[:30]}” is not known; black was taken.")
             colour = Color("black")
         alpha = min(1.0, max(0.0, colour.alpha(nans=False))) * share
         return Paint(colour.to_string(hex=True, alpha=False), round(alpha, 4)) if alpha > 0 else None
@@ -109,9 +114,9 @@ class _Paints:
     def _of_server(self, name: str, fallback: str, share: float) -> Paint | None:
         stops = list(self.servers[name].iter(f"{SVG}stop")) if name in self.servers else []
         if not stops:
-            self._tell("A pattern or a missing gradient was left out.")
+            self.tell("A pattern or a missing gradient was left out.")
             return self._flat(fallback, share) if fallback and fallback not in NO_PAINT else None
-        self._tell("Gradients were flattened to their mean colour.")
+        self.tell("Gradients were flattened to their mean colour.")
         rgba = np.array([self._stop(stop) for stop in stops])
         mean = rgba.mean(axis=0)
         return self._flat(Color("srgb", mean[:3].tolist(), float(mean[3])).to_string(), share)
@@ -126,17 +131,17 @@ class _Paints:
         share = share_from_text(declared.get("stop-opacity") or stop.get("stop-opacity"))
         return [*colour.coords(nans=False), colour.alpha(nans=False) * share]
 
-    def _tell(self, sentence: str) -> None:
+    def tell(self, sentence: str) -> None:
         if sentence not in self.left_out:
             self.left_out.append(sentence)
 
 
-def _shape_of(drawn: Drawn, paints: _Paints, left_out: list[str]) -> Shape | None:
+def _shape_of(drawn: Drawn, paints: _Paints) -> Shape | None:
     subpaths = [s for s in subpaths_of(drawn) if s.segments]
     fill = paints.paint(drawn.style, "fill", drawn.opacity)
     if drawn.element.tag == f"{SVG}line":
         fill = None
-    stroke = _stroke_of(drawn, paints, left_out)
+    stroke = _stroke_of(drawn, paints)
     if not subpaths or (fill is None and stroke is None):
         return None
     commands, points = _outline(subpaths)
@@ -147,7 +152,7 @@ def _shape_of(drawn: Drawn, paints: _Paints, left_out: list[str]) -> Shape | Non
     return Shape(commands, points, fill, rule, stroke)
 
 
-def _stroke_of(drawn: Drawn, paints: _Paints, left_out: list[str]) -> Stroke | None:
+def _stroke_of(drawn: Drawn, paints: _Paints) -> Stroke | None:
     style = drawn.style
     paint = paints.paint(style, "stroke", drawn.opacity)
     width = mm_from_length(style.get("stroke-width", "1"), where=drawn.where, relative_to=100.0) or 0.0
@@ -156,7 +161,7 @@ def _stroke_of(drawn: Drawn, paints: _Paints, left_out: list[str]) -> Stroke | N
     scale = mean_scale(drawn.matrix) / MM_PER_UNIT["px"]
     singular = np.linalg.svd(drawn.matrix[:, :2], compute_uv=False)
     if singular[0] > 1.001 * singular[1]:
-        paints._tell("A stroke stretched unevenly keeps an even width.")
+        paints.tell("A stroke stretched unevenly keeps an even width.")
     dashes = tuple((mm_from_length(v, where=drawn.where) or 0.0) * scale
                    for v in re.split(r"[\s,]+", style.get("stroke-dasharray", "none").strip()) if v and v != "none")  # fmt: skip
     dashes = dashes * 2 if len(dashes) % 2 else dashes

@@ -17,7 +17,8 @@ from ..maths.affine import IDENTITY, compose
 
 MOST_BYTES = 10 * 1024 * 1024
 MOST_DEPTH = 100
-MOST_ELEMENTS = 200_000
+MOST_ELEMENTS = 100_000
+MOST_EXPANDED = 30_000  # chosen: what expansion may take, about a second and a half
 SVG = "{http://www.w3.org/2000/svg}"
 XLINK_HREF = "{http://www.w3.org/1999/xlink}href"
 MM_PER_UNIT = {"": 25.4 / 96, "px": 25.4 / 96, "mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
@@ -187,12 +188,12 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
     rules = _style_rules(source.root)
     ids = {e.get("id"): e for e in reversed(list(source.root.iter())) if e.get("id")}
     stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, ())]
-    budget = MOST_ELEMENTS
+    budget = max(MOST_EXPANDED, sum(1 for _ in source.root.iter()))
     while stack:
         element, matrix, inherited, opacity, users = stack.pop()
         budget -= 1
         if budget < 0:
-            raise LimitError(f"expanded, it has more than {MOST_ELEMENTS} elements", where=where)
+            raise LimitError(f"expanded, it has more than {MOST_EXPANDED} elements", where=where)
         name = _local(element)
         place = f"line {element.sourceline}, {name}"
         style, own = _resolved(element, inherited, rules)
@@ -206,7 +207,8 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
         for effect in ("clip-path", "mask", "filter"):
             if own.get(effect, "none") != "none":
                 _tell(left_out, f"a {effect} on {name} was left out; what it hid is shown.")
-        matrix = compose(matrix, transform_from_text(element.get("transform", ""), where=f"{where}, {place}"))
+        if element.get("transform"):
+            matrix = compose(matrix, transform_from_text(element.get("transform"), where=f"{where}, {place}"))
         if name == "svg" and element is not source.root:
             matrix = compose(matrix, _nested(element, where))
         if name == "use":

@@ -1,0 +1,68 @@
+"""Take one PNG of every main view from the demo data, at 1280 × 800, into docs/screenshots/."""
+
+from __future__ import annotations
+
+import os
+import re
+import tempfile
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+import waitress
+from playwright.sync_api import Page, sync_playwright
+
+from sewn_garland.demo.build import build_demo
+from sewn_garland.server.app import create_app
+from sewn_garland.store.database import Store
+
+OUT = Path(__file__).parents[1] / "docs" / "screenshots"
+
+
+def _open_corners(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Square corners")).click()
+    page.get_by_role("button", name=re.compile("^Butt the runs")).first.hover()
+
+
+def _ferry_route(page: Page) -> None:
+    page.get_by_role("button", name="Ferry route Running").click()
+
+
+def _dark(page: Page) -> None:
+    page.get_by_role("button", name="Dark ground").click()
+
+
+VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
+    "motif": ("motif/3", None),
+    "repeat": ("repeat/1", None),
+    "repeat-cure": ("repeat/4", _open_corners),
+    "repeat-dark": ("repeat/4", _dark),
+    "page": ("page/1", _ferry_route),
+    "shelf": ("shelf", None),
+}
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        store = Store(Path(folder) / "demo.sqlite")
+        build_demo(store)
+        server = waitress.create_server(create_app(store), host="127.0.0.1", port=0)
+        threading.Thread(target=server.run, daemon=True).start()
+        browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", "/usr/bin/chromium"), args=["--no-sandbox"])
+        for name, (place, prepare) in VIEWS.items():
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(f"http://127.0.0.1:{server.effective_port}/#/{place}")
+            page.wait_for_load_state("networkidle")
+            if prepare:
+                prepare(page)
+            page.wait_for_timeout(900)  # lets the fonts settle and the cures arrive
+            page.screenshot(path=OUT / f"{name}.png")
+            page.close()
+        browser.close()
+        server.close()
+        store.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,74 @@
+"""The real interface in headless Chromium, on a demo of its own for every test."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import threading
+from dataclasses import dataclass
+
+import pytest
+import waitress
+from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+from sewn_garland.demo.build import build_demo
+from sewn_garland.server.app import STATIC, create_app
+from sewn_garland.store.database import Store
+
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+expect.set_options(timeout=15_000)
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox", "--disable-background-networking"])
+        yield browser
+        browser.close()
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory):
+    file = tmp_path_factory.mktemp("demo") / "w.sqlite"
+    store = Store(file)
+    build_demo(store)
+    with store.engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    store.close()
+    return file
+
+
+@dataclass
+class App:
+    """A served app and a way to open windows on it."""
+
+    address: str
+    browser: Browser
+    troubles: list[str]
+
+    def open(self, place: str = "", *, window: Page | None = None) -> Page:
+        page = window or self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True).new_page()
+        page.on("pageerror", lambda error: self.troubles.append(str(error)))
+        page.on("console", lambda m: self.troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
+        page.goto(f"{self.address}/{place}")
+        page.wait_for_load_state("networkidle")
+        return page
+
+    def state(self, page: Page, path: str = "/api/workshop") -> dict:
+        return page.request.get(self.address + path).json()
+
+
+@pytest.fixture
+def app(browser, demo_file, tmp_path):
+    assert (STATIC / "index.html").exists(), "build the front end first: make install"
+    shutil.copy(demo_file, tmp_path / "w.sqlite")
+    store = Store(tmp_path / "w.sqlite")
+    server = waitress.create_server(create_app(store), host="127.0.0.1", port=0, threads=6)
+    threading.Thread(target=server.run, daemon=True).start()
+    app = App(f"http://127.0.0.1:{server.effective_port}", browser, [])
+    yield app
+    for context in browser.contexts:
+        context.close()
+    server.close()
+    store.close()
+    assert app.troubles == []

@@ -1,0 +1,194 @@
+"""Jobs at the Page station."""
+
+import csv
+import io
+import math
+import re
+
+import pytest
+from lxml import etree
+from PIL import Image
+from playwright.sync_api import expect
+
+from making import SVG, svg
+
+pytestmark = pytest.mark.browser
+
+
+def lines(app, page):
+    return app.state(page, "/api/pages/1")["lines"]
+
+
+def pull(page, points, *, shift=False):
+    """Draw on the sheet through points in mm."""
+    sheet = page.get_by_test_id("sheet")
+    box, scale = sheet.bounding_box(), float(sheet.get_attribute("data-scale"))
+    x0, y0 = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+    at = [(box["x"] + x0 + x * scale, box["y"] + y0 + y * scale) for x, y in points]
+    page.mouse.move(*at[0])
+    page.mouse.down()
+    if shift:
+        page.keyboard.down("Shift")
+    for x, y in at[1:]:
+        page.mouse.move(x, y, steps=3)
+    page.mouse.up()
+    if shift:
+        page.keyboard.up("Shift")
+    return at
+
+
+WAVE = [(60 + 4 * i, 150 + 25 * math.sin(i / 7)) for i in range(60)]
+
+
+def test_draws_a_line_by_hand_and_the_stitches_follow_it(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By hand").click()
+    pull(page, WAVE)
+    expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()
+    line = lines(app, page)[-1]
+    assert line["name"] == "Line 10"
+    assert 8 < len(line["source"]["points"]) < 40
+    expect(page.get_by_test_id("line-figures")).to_contain_text(re.compile(r"^2[3-6] pieces every 11\.\d\d mm"))
+    straight_length = sum(math.dist(a, b) for a, b in zip(WAVE, WAVE[1:], strict=False))
+    expect(page.get_by_label("Bend strip")).to_contain_text(re.compile(rf"Line 10: {str(straight_length)[:2]}\d\.\d mm"))
+
+
+def test_shift_keeps_the_line_straight(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By hand").click()
+    pull(page, [(60, 100), (100, 140), (160, 100)], shift=True)
+    expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()
+    points = lines(app, page)[-1]["source"]["points"]
+    assert len(points) == 2
+    assert math.dist(*points) == pytest.approx(100, abs=1)
+
+
+def test_draws_by_points_closes_the_line_and_moves_a_point(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By points").click()
+    for point in [(120, 100), (220, 100), (220, 180), (120, 180)]:
+        pull(page, [point])
+    pull(page, [(120, 100)])
+    expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()
+    line = lines(app, page)[-1]
+    assert (line["source"]["closed"], len(line["source"]["points"])) == (True, 4)
+    page.get_by_role("button", name="Done").click()
+    handle = page.get_by_role("button", name=re.compile("^Point 3, flowing"))
+    handle.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.get_by_role("button", name="Undo: move a point of Line 10")).to_be_visible()
+    assert lines(app, page)[-1]["source"]["points"][2][0] == pytest.approx(230, abs=0.6)
+    page.get_by_role("button", name=re.compile("^Point 3, flowing")).press(" ")
+    expect(page.get_by_role("button", name=re.compile("^Point 3, pointed"))).to_be_visible()
+
+
+def test_types_points_in_millimetres(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By points").click()
+    page.get_by_role("textbox", name="Points in mm").fill("40,60 120,60 120,140")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()
+    assert lines(app, page)[-1]["path"] == "M40.0 60.0L120.0 60.0L120.0 140.0"
+
+
+def test_chooses_brush_size_and_ink_and_the_pieces_change(app):
+    page = app.open("#/page/1")
+    figures = page.get_by_test_id("line-figures")
+    expect(figures).to_contain_text("28 pieces")
+    page.get_by_role("textbox", name="Size").fill("200")
+    page.keyboard.press("Enter")
+    expect(figures).to_contain_text("14 pieces")
+    page.get_by_role("button", name="Ink indigo").click()
+    expect(page.get_by_role("button", name="Undo: indigo for Ferry route")).to_be_visible()
+    page.get_by_role("button", name="Brush: Running stitch").click()
+    page.get_by_role("menuitemradio", name="Cable stitch").click()
+    expect(page.get_by_role("button", name="Undo: brush of Ferry route")).to_be_visible()
+    line = lines(app, page)[-1]
+    assert (line["size_pct"], line["ink"]) == (200, "#2c4a84")
+    drawing = page.request.get(f"{app.address}/api/pages/1/page.svg").text()
+    assert 'fill="#2c4a84"' in drawing
+
+
+def test_reorders_hides_moves_and_deletes_with_undo(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="Send Ferry route back").click()
+    expect(page.get_by_role("button", name="Undo: Ferry route back")).to_be_visible()
+    assert [line["name"] for line in lines(app, page)][-2:] == ["Ferry route", "Ferry route, return"]
+    page.get_by_role("button", name="Hide Soundings, mid").click()
+    expect(page.get_by_role("button", name="Show Soundings, mid")).to_be_visible()
+    before = next(line for line in lines(app, page) if line["name"] == "Harbour wall")["path"]
+    pull(page, [(352, 130), (342, 130)])
+    expect(page.get_by_role("button", name="Undo: move Harbour wall")).to_be_visible()
+    after = next(line for line in lines(app, page) if line["name"] == "Harbour wall")["path"]
+    assert float(after.split()[0][1:]) == pytest.approx(float(before.split()[0][1:]) - 10, abs=0.6)
+    page.get_by_role("button", name="Delete", exact=True).click()
+    expect(page.get_by_role("button", name="Undo: delete Harbour wall")).to_be_visible()
+    assert len(lines(app, page)) == 8
+    page.get_by_role("button", name="Undo: delete Harbour wall").click()
+    expect(page.get_by_role("listitem").filter(has_text="Harbour wall").first).to_be_visible()
+    assert len(lines(app, page)) == 9
+
+
+def test_a_finding_is_cured_after_its_cure_was_seen(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name=re.compile("^Harbour wall Blanket")).click()
+    panel = page.get_by_label("Lines", exact=True)
+    expect(panel).to_contain_text("mm left over")
+    cure = panel.get_by_role("button", name=re.compile("takes? the remainder")).first
+    cure.hover()
+    expect(panel).to_contain_text("showing the cure, not yet taken")
+    cure.click()
+    expect(page.get_by_role("button", name=re.compile("^Undo: Harbour wall:"))).to_be_visible()
+    page.mouse.move(300, 300)
+    expect(panel).not_to_contain_text("left over")
+
+
+def test_takes_away_svg_png_and_the_list_of_pieces(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="Take away").click()
+    page.get_by_role("radio", name="the page’s").click()
+    with page.expect_download() as taken:
+        page.get_by_role("link", name="Compact, each motif once").click()
+    drawing = etree.parse(taken.value.path()).getroot()
+    uses = len(drawing.findall(f"{{{SVG}}}use"))
+    assert (drawing.get("width"), drawing.find(f"{{{SVG}}}rect").get("fill")) == ("400mm", "#e9f1f1")
+    with page.expect_download() as taken:
+        page.get_by_role("link", name="CSV, a row a piece").click()
+    assert len(list(csv.DictReader(taken.value.path().open()))) == uses > 500
+    page.get_by_role("textbox", name="Resolution").fill("96")
+    page.keyboard.press("Enter")
+    with page.expect_download() as taken:
+        page.get_by_role("button", name="Draw the picture").click()
+    assert Image.open(io.BytesIO(taken.value.path().read_bytes())).size == (1512, 1134)
+    expect(page.get_by_text("was taken away")).to_be_visible()
+
+
+def test_brings_in_lines_and_refuses_bad_files_in_a_sentence(app):
+    page = app.open("#/page/1")
+    good = {"name": "l.svg", "mimeType": "image/svg+xml", "buffer": svg('<path d="M20 20H90"/><circle cx="200" cy="150" r="30"/>', 400, 300).encode()}
+    page.get_by_test_id("lines-file").set_input_files(good)
+    expect(page.get_by_role("button", name="Undo: bring in 2 lines")).to_be_visible()
+    assert len(lines(app, page)) == 11
+    page.get_by_test_id("lines-file").set_input_files(good | {"buffer": svg("<script/>").encode()})
+    expect(page.get_by_role("alert")).to_contain_text("scripts are not taken in")
+    assert len(lines(app, page)) == 11
+
+
+def test_pressing_the_bend_strip_goes_to_the_place(app):
+    page = app.open("#/page/1")
+    plot = page.get_by_test_id("bend-plot")
+    painted = page.get_by_test_id("sheet-canvas").get_attribute("data-painted")
+    plot.click(position={"x": 300, "y": 40})
+    expect(page.get_by_test_id("sheet-canvas")).not_to_have_attribute("data-painted", painted)
+    expect(plot.locator("title").first).to_have_text(re.compile("mm"))
+
+
+def test_a_new_page_begins_with_a_first_step(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name=re.compile("^Route map print")).click()
+    page.get_by_role("button", name="New page").click()
+    expect(page.get_by_test_id("open-name")).to_have_text("Page 3")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name=re.compile("^Lay .* on a wave")).click()
+    expect(page.get_by_role("button", name="Undo: draw Sample wave")).to_be_visible()
+    assert app.state(page, "/api/pages/3")["lines"][0]["name"] == "Sample wave"

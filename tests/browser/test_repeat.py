@@ -1,0 +1,149 @@
+"""Jobs at the Repeat station."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.browser
+
+
+def brush(app, page, name="Running stitch"):
+    return next(b for b in app.state(page)["brushes"] if b["name"] == name)
+
+
+def drag(page, target, dx, dy=0, steps=8):
+    box = target.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + min(20, box["height"] / 2)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for i in range(1, steps + 1):
+        page.mouse.move(x + dx * i / steps, y + dy * i / steps)
+    return lambda: page.mouse.up()
+
+
+def test_pulls_the_pitch_and_watches_the_measured_joins(app):
+    page = app.open("#/repeat/1")
+    lens = page.get_by_test_id("lens-0")
+    expect(lens).to_contain_text("3.60 mm")
+    let_go = drag(page, page.get_by_role("slider", name="Pitch"), 60)
+    expect(lens).not_to_contain_text("3.60 mm")  # while it is dragged
+    assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 45
+    let_go()
+    expect(page.get_by_role("button", name=re.compile("^Undo: gap to"))).to_be_visible()
+    gap_pct = brush(app, page)["settings"]["spacing"]["gap_pct"]
+    assert gap_pct > 60
+    expect(lens).to_contain_text(f"{8 * gap_pct / 100:.2f} mm")
+    expect(page.get_by_test_id("pitch")).to_have_text(f"{8 * (1 + gap_pct / 100):.2f}")
+
+
+def test_undo_and_redo_work_across_a_reload(app):
+    page = app.open("#/repeat/1")
+    page.get_by_role("textbox", name="Gap").fill("20+5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo: gap to 25 %")).to_be_visible()
+    expect(page.get_by_test_id("pitch")).to_have_text("10.00")
+    page.reload()
+    page.get_by_role("button", name="Undo: gap to 25 %").click()
+    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    page.reload()
+    page.get_by_role("button", name="Redo: gap to 25 %").click()
+    expect(page.get_by_test_id("pitch")).to_have_text("10.00")
+    page.locator("body").press("Control+z")
+    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+
+
+def test_a_number_out_of_range_is_refused_in_the_servers_words_and_nothing_is_lost(app):
+    page = app.open("#/repeat/1")
+    field = page.get_by_role("textbox", name="Gap")
+    field.fill("-100")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_have_text("it must be more than -100")
+    version = brush(app, page)["version"]
+    refused = page.request.patch(f"{app.address}/api/brushes/1", data={"version": version, "change": {"spacing": {"gap_pct": -100}}})
+    assert "it must be more than -100" in refused.json()["message"]
+    field.press("Escape")
+    expect(field).to_have_value("45")
+    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+
+
+def test_sees_a_cure_before_taking_it_and_the_finding_is_gone(app):
+    page = app.open("#/repeat/1")
+    expect(page.get_by_test_id("verdict-corners")).to_contain_text("kink")
+    page.get_by_role("button", name=re.compile("^Square corners")).click()
+    cure = page.get_by_role("button", name=re.compile("^Butt the runs")).first
+    trial = page.get_by_test_id("trial-corners")
+    was = trial.get_attribute("aria-label")
+    cure.hover()
+    expect(page.get_by_text("showing the cure, not yet taken")).to_be_visible()
+    expect(trial).not_to_have_attribute("aria-label", was)
+    assert brush(app, page)["settings"]["ends"]["outside_corner"] == "through"
+    cure.click()
+    expect(page.get_by_role("button", name=re.compile("^Undo: butt the runs"))).to_be_visible()
+    assert "butt" in brush(app, page)["settings"]["ends"].values()
+    rest = page.get_by_role("button", name=re.compile("^Butt the runs"))
+    expect(page.get_by_text("working out cures")).to_have_count(0)
+    if rest.count():  # the other side's corners have a cure of their own
+        rest.first.click()
+        expect(trial).not_to_have_attribute("aria-label", re.compile("kink"))
+    page.get_by_role("button", name="All trial lines").click()
+    expect(page.get_by_test_id("verdict-corners")).not_to_contain_text("kink")
+
+
+def test_answers_every_question_and_reads_it_in_the_words(app):
+    page = app.open("#/repeat/3")
+    words = page.get_by_test_id("words")
+    page.get_by_role("radio", name="into the size").click()
+    expect(words).to_contain_text("goes into the size")
+    page.get_by_role("button", name="How does it travel?").click()
+    page.get_by_role("radio", name="level").click()
+    expect(words).to_contain_text("level with the page")
+    expect(page.get_by_test_id("safe-radius")).to_have_text("any bend")
+    page.get_by_role("radio", name="every second").click()
+    expect(words).to_contain_text("every second one mirrored")
+    page.get_by_role("textbox", name="Side shift").fill("1/8in")
+    page.keyboard.press("Enter")
+    expect(words).to_contain_text("3.175 mm to the right")
+    settings = brush(app, page, "Eelgrass garland")["settings"]
+    assert settings["travel"] | {"facing": "page", "mirror": "every_second", "side_shift_mm": 3.175} == settings["travel"]
+
+
+def test_the_keyboard_reaches_marks_settings_and_stations(app):
+    page = app.open("#/repeat/1")
+    page.keyboard.press("q")
+    expect(page.get_by_text("side shift")).to_be_visible()
+    page.keyboard.press("g")
+    expect(page.get_by_role("textbox", name="Gap")).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("button", name="Undo: gap to 46 %")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("slider", name="Pitch").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_test_id("pitch")).to_have_text("11.78")  # 8 · 1.46 + 0.1
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.locator("body").press("3")
+    expect(page.get_by_test_id("sheet")).to_be_visible()
+
+
+def test_dragging_the_size_and_the_turn_lay_anew(app):
+    page = app.open("#/repeat/4")
+    drag(page, page.get_by_role("slider", name="Size on the run"), 0, -25)()
+    expect(page.get_by_role("button", name=re.compile("^Undo: size to"))).to_be_visible()
+    assert brush(app, page, "Mooring chain")["settings"]["spacing"]["size_pct"] < 90
+    page.get_by_role("slider", name="Turn on the run").focus()
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("button", name="Undo: turn to 5°")).to_be_visible()
+
+
+def test_a_change_in_another_window_is_told_and_kept(app):
+    first, second = app.open("#/repeat/1"), app.open("#/repeat/1")
+    first.get_by_role("textbox", name="Gap").fill("10")
+    first.keyboard.press("Enter")
+    expect(first.get_by_role("button", name="Undo: gap to 10 %")).to_be_visible()
+    second.get_by_role("textbox", name="Gap").fill("90")
+    second.keyboard.press("Enter")
+    expect(second.get_by_role("alert")).to_contain_text("was changed in another window; that change was kept and yours was not")
+    expect(second.get_by_role("textbox", name="Gap")).to_have_value("10")
+    assert brush(app, first)["settings"]["spacing"]["gap_pct"] == 10
