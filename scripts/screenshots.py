@@ -9,8 +9,8 @@ import threading
 from collections.abc import Callable
 from pathlib import Path
 
-import waitress
 from playwright.sync_api import Page, sync_playwright
+from werkzeug.serving import make_server
 
 from sewn_garland.demo.build import build_demo
 from sewn_garland.server.app import create_app
@@ -47,12 +47,12 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         store = Store(Path(folder) / "demo.sqlite")
         build_demo(store)
-        server = waitress.create_server(create_app(store), host="127.0.0.1", port=0)
-        threading.Thread(target=server.run, daemon=True).start()
+        server = make_server("127.0.0.1", 0, create_app(store), threaded=True)
+        threading.Thread(target=server.serve_forever, daemon=True).start()
         browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", "/usr/bin/chromium"), args=["--no-sandbox"])
         for name, (place, prepare) in VIEWS.items():
             page = browser.new_page(viewport={"width": 1280, "height": 800})
-            page.goto(f"http://127.0.0.1:{server.effective_port}/#/{place}")
+            page.goto(f"http://127.0.0.1:{server.server_port}/#/{place}")
             page.wait_for_load_state("networkidle")
             if prepare:
                 prepare(page)
@@ -60,7 +60,7 @@ def main() -> None:
             page.screenshot(path=OUT / f"{name}.png")
             page.close()
         browser.close()
-        server.close()
+        server.shutdown()
         store.close()
 
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 import os
 import shutil
 import threading
+from contextlib import contextmanager
 from dataclasses import dataclass
 
 import pytest
-import waitress
 from playwright.sync_api import Browser, Page, expect, sync_playwright
+from werkzeug.serving import make_server
 
 from sewn_garland.demo.build import build_demo
 from sewn_garland.server.app import STATIC, create_app
@@ -58,17 +59,34 @@ class App:
         return page.request.get(self.address + path).json()
 
 
+@contextmanager
+def served(store: Store):
+    """Serve a store on a free port of this machine while the block runs."""
+    server = make_server("127.0.0.1", 0, create_app(store), threaded=True)
+    thread = threading.Thread(target=server.serve_forever)
+    thread.start()
+    try:
+        yield f"http://127.0.0.1:{server.server_port}"
+    finally:
+        server.shutdown()
+        thread.join()
+        server.server_close()
+
+
+@pytest.fixture
+def serve():
+    return served
+
+
 @pytest.fixture
 def app(browser, demo_file, tmp_path):
     assert (STATIC / "index.html").exists(), "build the front end first: make install"
     shutil.copy(demo_file, tmp_path / "w.sqlite")
     store = Store(tmp_path / "w.sqlite")
-    server = waitress.create_server(create_app(store), host="127.0.0.1", port=0, threads=6)
-    threading.Thread(target=server.run, daemon=True).start()
-    app = App(f"http://127.0.0.1:{server.effective_port}", browser, [])
-    yield app
-    for context in browser.contexts:
-        context.close()
-    server.close()
+    with served(store) as address:
+        app = App(address, browser, [])
+        yield app
+        for context in browser.contexts:
+            context.close()
     store.close()
     assert app.troubles == []

@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from making import svg
+from sewn_garland.store.database import Store
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
@@ -118,29 +119,20 @@ def test_motif_repeat_and_page_never_scroll_as_a_whole(app, width):
         assert size == [width, 800], place
 
 
-def test_an_empty_workshop_shows_the_first_step_everywhere(browser, tmp_path):
-    import threading
-
-    import waitress
-
-    from sewn_garland.server.app import create_app
-    from sewn_garland.store.database import Store
-
+def test_an_empty_workshop_shows_the_first_step_everywhere(browser, serve, tmp_path):
     store = Store(tmp_path / "empty.sqlite")
-    server = waitress.create_server(create_app(store), host="127.0.0.1", port=0)
-    threading.Thread(target=server.run, daemon=True).start()
-    page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.goto(f"http://127.0.0.1:{server.effective_port}/#/repeat")
-    expect(page.get_by_role("heading", name="No brush yet")).to_be_visible()
-    page.locator("body").press("4")
-    expect(page.get_by_text("The shelf is empty.")).to_be_visible()
-    page.locator("body").press("3")
-    page.get_by_role("button", name="Make an A4 page").click()
-    expect(page.get_by_text(re.compile("There is no brush to draw with yet"))).to_be_visible()
-    page.locator("body").press("1")
-    page.get_by_role("button", name="Begin with a pill stitch").click()
-    page.get_by_role("button", name="Make a brush of it").click()
-    expect(page.get_by_test_id("pitch")).to_have_text("8.00")
-    page.close()
-    server.close()
+    with serve(store) as address:
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}/#/repeat")
+        expect(page.get_by_role("heading", name="No brush yet")).to_be_visible()
+        page.locator("body").press("4")
+        expect(page.get_by_text("The shelf is empty.")).to_be_visible()
+        page.locator("body").press("3")
+        page.get_by_role("button", name="Make an A4 page").click()
+        expect(page.get_by_text(re.compile("There is no brush to draw with yet"))).to_be_visible()
+        page.locator("body").press("1")
+        page.get_by_role("button", name="Begin with a pill stitch").click()
+        page.get_by_role("button", name="Make a brush of it").click()
+        expect(page.get_by_test_id("pitch")).to_have_text("8.00")
+        page.close()
     store.close()

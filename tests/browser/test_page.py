@@ -4,6 +4,7 @@ import csv
 import io
 import math
 import re
+from itertools import pairwise
 
 import pytest
 from lxml import etree
@@ -49,7 +50,7 @@ def test_draws_a_line_by_hand_and_the_stitches_follow_it(app):
     assert line["name"] == "Line 10"
     assert 8 < len(line["source"]["points"]) < 40
     expect(page.get_by_test_id("line-figures")).to_contain_text(re.compile(r"^2[3-6] pieces every 11\.\d\d mm"))
-    straight_length = sum(math.dist(a, b) for a, b in zip(WAVE, WAVE[1:], strict=False))
+    straight_length = sum(math.dist(a, b) for a, b in pairwise(WAVE))
     expect(page.get_by_label("Bend strip")).to_contain_text(re.compile(rf"Line 10: {str(straight_length)[:2]}\d\.\d mm"))
 
 

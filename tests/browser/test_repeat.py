@@ -104,6 +104,7 @@ def test_answers_every_question_and_reads_it_in_the_words(app):
     page.get_by_role("textbox", name="Side shift").fill("1/8in")
     page.keyboard.press("Enter")
     expect(words).to_contain_text("3.175 mm to the right")
+    expect(page.get_by_role("button", name="Undo: side shift to 3.175 mm")).to_be_visible()
     settings = brush(app, page, "Eelgrass garland")["settings"]
     assert settings["travel"] | {"facing": "page", "mirror": "every_second", "side_shift_mm": 3.175} == settings["travel"]
 
@@ -125,6 +126,19 @@ def test_the_keyboard_reaches_marks_settings_and_stations(app):
     page.keyboard.press("Escape")
     page.locator("body").press("3")
     expect(page.get_by_test_id("sheet")).to_be_visible()
+
+
+def test_quick_steps_all_arrive_and_are_one_step_to_undo(app):
+    page = app.open("#/repeat/1")
+    field = page.get_by_role("textbox", name="Gap")
+    field.focus()
+    for _ in range(8):
+        field.press("ArrowUp")
+    expect(page.get_by_role("button", name="Undo: gap to 53 %")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="All changes kept")).to_be_visible()
+    assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 53
+    page.get_by_role("button", name="Undo: gap to 53 %").click()
+    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
 
 
 def test_dragging_the_size_and_the_turn_lay_anew(app):

@@ -28,10 +28,28 @@ export function refresh(): Promise<unknown> {
   ]);
 }
 
+const versions = new Map<string, number>();
+
+/**
+ * Send a change of a row with the newest version this window has had an answer for, so that quick
+ * changes do not overtake their own answers. A change made elsewhere is still refused as stale.
+ */
+export async function withVersion<T extends { version: number }>(
+  kind: "motif" | "brush" | "page" | "line",
+  row: { id: number; version: number },
+  send: (version: number) => Promise<T>,
+): Promise<T> {
+  const key = `${kind} ${row.id}`;
+  const answer = await send(Math.max(row.version, versions.get(key) ?? 0));
+  versions.set(key, answer.version);
+  return answer;
+}
+
 /** A change that the server keeps: on success all is fetched anew, on refusal the reason is said. */
 export function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const say = useTrouble((s) => s.say);
   return useMutation({
+    scope: { id: "changes" }, // one after the other, in the order they were made
     mutationFn: change,
     onSuccess: async () => {
       say(null);

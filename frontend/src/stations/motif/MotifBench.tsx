@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import { api, kept, type Motif } from "../../shared/api/client";
-import { useChange, useLimits } from "../../shared/api/queries";
+import { useChange, useLimits, withVersion } from "../../shared/api/queries";
 import { useLay } from "../../shared/api/useLay";
 import { EXTENT } from "../../shared/api/scenes";
 import { paintPieces, stampOf, type View } from "../../shared/view/painter";
@@ -14,7 +14,7 @@ export function MotifBench({ motif }: { motif: Motif }) {
   const [dragged, setDragged] = useState<number | null>(null);
   const limits = useLimits();
   const change = useChange((base_line_mm: number) =>
-    kept(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { base_line_mm, version: motif.version, trim: false } })),
+    withVersion("motif", motif, (version) => kept(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { base_line_mm, version, trim: false } }))),
   );
   const settings = limits.data?.defaults;
   const asked = useMemo(

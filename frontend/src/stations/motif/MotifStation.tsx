@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { api, kept, type Brush, type Motif, type Schemas, type Workshop } from "../../shared/api/client";
-import { useChange, useTrouble } from "../../shared/api/queries";
+import { useChange, useTrouble, withVersion } from "../../shared/api/queries";
 import { useLetters } from "../../shared/ui/keys";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
@@ -94,7 +94,7 @@ function NoMotif({ onSample }: { onSample: (svg: string) => void }) {
 function MotifFacts({ motif, workshop }: { motif: Motif; workshop: Workshop }) {
   const [name, setName] = useState(motif.name);
   const change = useChange((patch: Omit<Schemas["MotifChange"], "version" | "trim"> & { trim?: boolean }) =>
-    kept(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { ...patch, version: motif.version, trim: patch.trim ?? false } })),
+    withVersion("motif", motif, (version) => kept(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { ...patch, version, trim: patch.trim ?? false } }))),
   );
   const remove = useChange(() => kept(api.DELETE("/api/motifs/{id}", { params: { path: { id: motif.id }, query: { version: motif.version } } })));
   const make = useChange(() => kept<Brush>(api.POST("/api/brushes", { body: { name: motif.name, motif_id: motif.id } })));

@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { api, kept, type Page, type Schemas, type Workshop } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
+import { useChange, withVersion } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
 
@@ -10,7 +10,7 @@ export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page })
   const [size, setSize] = useState({ width: 297, height: 210 });
   const make = useChange((body: Schemas["NewPage"]) => kept<Page>(api.POST("/api/pages", { body })));
   const change = useChange((patch: Omit<Schemas["PageChange"], "version">) =>
-    kept(api.PATCH("/api/pages/{id}", { params: { path: { id: page.id } }, body: { ...patch, version: page.version } })),
+    withVersion("page", page, (version) => kept(api.PATCH("/api/pages/{id}", { params: { path: { id: page.id } }, body: { ...patch, version } }))),
   );
   const remove = useChange(() => kept(api.DELETE("/api/pages/{id}", { params: { path: { id: page.id }, query: { version: page.version } } })));
   return (

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, kept, type Line, type PageLines, type Schemas, type Source } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
+import { useChange, withVersion } from "../../shared/api/queries";
 
 export function usePageLines(id: number) {
   return useQuery({
@@ -19,11 +19,13 @@ export function useLineChanges(pageId: number) {
   );
   const bringIn = useChange((body: Schemas["LinesFile"]) => kept(api.POST("/api/pages/{id}/lines-file", { params: { path: { id: pageId } }, body })));
   const change = useChange(({ line, ...patch }: LinePatch & { line: Line }) =>
-    kept(
-      api.PATCH("/api/lines/{id}", {
-        params: { path: { id: line.id } },
-        body: { ...patch, version: line.version, merge_key: patch.merge_key ?? "" } as Schemas["LineChange"],
-      }),
+    withVersion("line", line, (version) =>
+      kept(
+        api.PATCH("/api/lines/{id}", {
+          params: { path: { id: line.id } },
+          body: { ...patch, version, merge_key: patch.merge_key ?? "" } as Schemas["LineChange"],
+        }),
+      ),
     ),
   );
   const remove = useChange((line: Line) => kept(api.DELETE("/api/lines/{id}", { params: { path: { id: line.id }, query: { version: line.version } } })));

@@ -1,6 +1,6 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, kept, type Brush, type Settings } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
+import { useChange, withVersion } from "../../shared/api/queries";
 import { withChange, type SettingsChange } from "../../shared/ui/settings";
 
 /** A brush's settings as kept, as being dragged, and as they were before the last change. One brush a mount. */
@@ -8,12 +8,15 @@ export function useBrushEdit(brush: Brush) {
   const [draft, setDraft] = useState<Settings | null>(null);
   const [preview, setPreview] = useState<Settings | null>(null);
   const [before, setBefore] = useState<Settings | null>(null);
+  const waiting = useRef(0); // changes on their way to the server
   const keep = useChange((input: { change: SettingsChange; label: string; merge_key: string }) =>
-    kept(
-      api.PATCH("/api/brushes/{id}", {
-        params: { path: { id: brush.id } },
-        body: { version: brush.version, change: input.change as Record<string, never>, label: input.label, merge_key: input.merge_key },
-      }),
+    withVersion("brush", brush, (version) =>
+      kept(
+        api.PATCH("/api/brushes/{id}", {
+          params: { path: { id: brush.id } },
+          body: { version, change: input.change as Record<string, never>, label: input.label, merge_key: input.merge_key },
+        }),
+      ),
     ),
   );
 
@@ -22,14 +25,21 @@ export function useBrushEdit(brush: Brush) {
     kept: brush.settings,
     before,
     dragging: draft !== null,
-    drag: (change: SettingsChange) => setDraft(withChange(brush.settings, change)),
+    drag: (change: SettingsChange) => setDraft((now) => withChange(waiting.current ? (now ?? brush.settings) : brush.settings, change)),
     show: (settings: Settings | null) => setPreview(settings),
     release: () => setDraft(null),
     set: (change: SettingsChange, label: string) => {
       setBefore(brush.settings);
       setPreview(null);
-      setDraft(withChange(brush.settings, change));
-      keep.mutate({ change, label, merge_key: `${brush.id} ${label.replace(/[-\d., ]+/g, " ")}` }, { onSettled: () => setDraft(null) });
+      setDraft((now) => withChange(waiting.current ? (now ?? brush.settings) : brush.settings, change));
+      waiting.current += 1;
+      void keep
+        .mutateAsync({ change, label, merge_key: `${brush.id} ${label.replace(/[-\d., ]+/g, " ")}` })
+        .catch(() => undefined) // the refusal is told by the change itself
+        .finally(() => {
+          waiting.current -= 1;
+          if (!waiting.current) setDraft(null);
+        });
     },
   };
 }
