@@ -8,7 +8,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import select
 
 from sewn_garland.store.database import Store
-from sewn_garland.store.history import Change, NotFound, StaleChange, make_step, redo, standing, trim_history, undo
+from sewn_garland.store.history import Change, NotFound, StaleChange, make_step, redo, standing, undo
 from sewn_garland.store.tables import Base, Motif, Step
 
 PILL = {"name": "pill", "svg": "<svg/>", "base_line_mm": 1.0, "left_out": []}
@@ -108,7 +108,5 @@ def test_old_steps_are_dropped_beyond_the_number_kept(store, monkeypatch):
     monkeypatch.setattr("sewn_garland.store.history.MOST_STEPS", 3)
     for i in range(6):
         step(store, f"s{i}", Change("motif", None, PILL))
-    with store.writing() as session:
-        trim_history(session)
     with store.reading() as session:
         assert [s.label for s in session.exec(select(Step).order_by(Step.id)).all()] == ["s3", "s4", "s5"]

@@ -13,7 +13,7 @@ from .. import __version__
 from ..core.reading.brush_document import published_schema
 from ..store import tables
 from ..store.database import Store
-from ..store.history import redo, standing, trim_history, undo
+from ..store.history import redo, standing, undo
 from . import routes_bench, routes_page
 from .messages import ErrorMessage, History, StepRequest, Workshop
 from .replies import answer_errors, refuse_invalid, reply
@@ -70,7 +70,6 @@ def _step(body: StepRequest, key: str, take) -> Response:
         if standing(session)[key] != body.step_id:
             return reply(409, "something was changed in another window; look at it first, then undo")
         take(session)
-        trim_history(session)
         session.flush()
         return sent(History(**standing(session)))
 

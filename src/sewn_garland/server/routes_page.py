@@ -306,8 +306,11 @@ def _download(data: bytes | str, kind: str, page: tables.Page, ending: str) -> R
     })  # fmt: skip
 
 
-def _ground(query: ExportQuery, page: tables.Page) -> str | None:
-    return {"clear": None, "page": page.ground}.get(query.ground, query.ground)
+def _ground(query: ExportQuery, page: tables.Page) -> dict:
+    """Return what lies under the lines: nothing, a colour, or the page's own ground with its scenery."""
+    if query.ground == "page":
+        return {"ground": page.ground, "scenery": [(flat["d"], flat["fill"]) for flat in page.scenery]}
+    return {"ground": None if query.ground == "clear" else query.ground}
 
 
 @api.get("/pages/<int:id>/page.svg", summary="The page's laid lines as SVG")
@@ -315,7 +318,7 @@ def export_svg(path: IdPath, query: ExportQuery):
     with store().reading() as session:
         page, layers = _laid_page(session, path.id)
     draw = compact_svg if query.form == "compact" else plain_svg
-    return _download(draw(page.width_mm, page.height_mm, layers, ground=_ground(query, page)), "image/svg+xml", page, "svg")
+    return _download(draw(page.width_mm, page.height_mm, layers, **_ground(query, page)), "image/svg+xml", page, "svg")
 
 
 @api.get("/pages/<int:id>/page.png", summary="The page's laid lines as PNG")
@@ -324,7 +327,7 @@ def export_png(path: IdPath, query: ExportQuery):
         page = row_of(session, "page", path.id)
         width, height = pixels_of(page.width_mm, page.height_mm, query.dpi)
         page, layers = _laid_page(session, path.id)
-    svg = compact_svg(page.width_mm, page.height_mm, layers, ground=_ground(query, page))
+    svg = compact_svg(page.width_mm, page.height_mm, layers, **_ground(query, page))
     return _download(png_from_svg(svg, width_px=width, height_px=height), "image/png", page, "png")
 
 

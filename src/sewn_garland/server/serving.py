@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 import sys
 from pathlib import Path
 
@@ -12,6 +13,20 @@ from ..core.errors import InputError
 from ..store.database import Store
 from .app import create_app
 from .security import LOOPBACK
+
+
+def _own_names(host: str) -> set[str]:
+    """Return the names under which this machine may be asked for besides the loopback ones."""
+    if host in LOOPBACK:
+        return set()
+    if host not in ("0.0.0.0", "::"):
+        return {host}
+    name = socket.gethostname()
+    try:
+        found = {str(entry[4][0]) for entry in socket.getaddrinfo(name, None)}
+    except OSError:
+        found = set()
+    return {name.lower(), socket.getfqdn().lower(), *found}
 
 
 def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
@@ -25,7 +40,7 @@ def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
         from ..demo.build import build_demo  # the demo's artwork is read only when asked for
 
         build_demo(store)
-    app = create_app(store, hosts=set() if host in LOOPBACK or host == "0.0.0.0" else {host})
+    app = create_app(store, hosts=_own_names(host))
     try:
         server = waitress.create_server(app, host=host, port=port, threads=6, ident=None, max_request_body_size=26 * 1024 * 1024)
     except OSError as error:

@@ -57,6 +57,7 @@ def make_step(session: Session, label: str, changes: list[Change], *, merge_key:
     else:
         session.add(Step(label=label, at=now, changes=records, merge_key=merge_key))
     session.flush()
+    trim_history(session)
     return rows
 
 

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Refusal } from "./client";
 import { LayChannel, type LaidScenes } from "./scenes";
 
@@ -15,19 +16,21 @@ export function useLay(path: string | null, body: object | null, { cures = true 
   const channel = useRef<LayChannel | null>(null);
   const asked = body === null ? null : JSON.stringify(body);
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     channel.current = new LayChannel();
     return () => channel.current?.close();
   }, []);
 
-  useEffect(() => {
+  // a layout effect, and a synchronous render of the answer: while dragging, no frame is waited for in between
+  useLayoutEffect(() => {
     if (!path || asked === null) return;
     const question = JSON.parse(asked) as object;
-    const take = (full: boolean) => (answer: LaidScenes) => {
-      setLaid(answer);
-      setCured(full);
-      setRefusal(null);
-    };
+    const take = (full: boolean) => (answer: LaidScenes) =>
+      flushSync(() => {
+        setLaid(answer);
+        setCured(full);
+        setRefusal(null);
+      });
     const refuse = (why: Refusal): void => setRefusal(why.message);
     channel.current?.ask(path, question, take(false), refuse);
     if (!cures) return;

@@ -14,6 +14,7 @@ from ..values.laid import LaidLine
 from ..values.motif import Motif, Paint, Shape
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
+Scenery = Sequence[tuple[str, str]]  # path data and colour
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 
 
@@ -25,8 +26,13 @@ class Layer:
     laid: LaidLine
 
 
-def compact_svg(width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None) -> str:
-    """Draw each motif once in ``defs`` and each piece as a ``use`` of at most 90 bytes."""
+def compact_svg(
+    width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None, scenery: Scenery = ()
+) -> str:
+    """Draw each motif once in ``defs`` and each piece as a ``use`` of at most 90 bytes.
+
+    ``ground`` is a colour under everything, ``scenery`` flat shapes on it; neither is the default.
+    """
     ids: dict[str, str] = {}
     body = []
     for layer in layers:
@@ -36,10 +42,12 @@ def compact_svg(width_mm: float, height_mm: float, layers: Sequence[Layer], *, g
         lines = _filled(templates, layer.laid.placements.variant, lambda i, m=matrices: m[i])
         body.append(NEEDLESS_ZERO.sub("", lines))
     defs = "".join(f'<g id="{name}">{markup}</g>\n' for markup, name in ids.items())
-    return _document(width_mm, height_mm, f"<defs>\n{defs}</defs>\n" if defs else "", body, ground)
+    return _document(width_mm, height_mm, f"<defs>\n{defs}</defs>\n" if defs else "", body, ground, scenery)
 
 
-def plain_svg(width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None) -> str:
+def plain_svg(
+    width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None, scenery: Scenery = ()
+) -> str:
     """Draw each piece as a group of its own shapes, for programs that do not resolve references."""
     body = []
     for layer in layers:
@@ -53,7 +61,7 @@ def plain_svg(width_mm: float, height_mm: float, layers: Sequence[Layer], *, gro
 
         lines = _filled(templates, placements.variant, values, by_variant=True)
         body.append(TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), lines))
-    return _document(width_mm, height_mm, "", body, ground)
+    return _document(width_mm, height_mm, "", body, ground, scenery)
 
 
 def motif_svg(motif: Motif) -> str:
@@ -74,11 +82,12 @@ def shape_attributes(shape: Shape) -> str:
                        dashes=None if shape.stroke is None else [_short(d) for d in shape.stroke.dashes])  # fmt: skip
 
 
-def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None) -> str:
+def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, scenery: Scenery = ()) -> str:
     w, h = _short(width), _short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
+    flats = "".join(f"<path d={quoteattr(d)} fill={quoteattr(fill)}/>\n" for d, fill in scenery)
     return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}">\n'
-            f"{defs}{rect}{''.join(body)}</svg>\n")  # fmt: skip
+            f"{defs}{rect}{flats}{''.join(body)}</svg>\n")  # fmt: skip
 
 
 def _short(value: float) -> str:

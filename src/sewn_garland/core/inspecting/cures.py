@@ -14,6 +14,7 @@ from ..values.line import MeasuredLine
 from .bends import size_for_radius
 
 MOST_CURES = 3
+SAME_PLACE_MM = 0.05
 MOST_CURED = 60  # findings of one line that get cures; the rest repeat the same fault
 EFFORT_PIECES = 200_000  # chosen: proving then takes about a second at most
 LEAST_AND_MOST_TRIES = (6, 60)
@@ -52,16 +53,18 @@ def with_cures(
 
     cured = []
     for finding in findings[:MOST_CURED]:
-        cures: list[Cure] = []
+        companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
+        whole: dict[str, Cure] = {}  # by kind of cure: the gentlest that mends everything at this place
+        part: dict[str, Cure] = {}
         for cure in _candidates(finding, brush, measured, lengths, gaps):
             family = cure.label.split()[0]
-            if of_brush_only and "line" in cure.change:
+            if (of_brush_only and "line" in cure.change) or family in whole or len(whole) == MOST_CURES:
                 continue
-            if any(c.label.split()[0] == family for c in cures) or not removes(cure, finding):
-                continue
-            cures.append(cure)
-            if len(cures) == MOST_CURES:
-                break
+            if removes(cure, finding):
+                part.setdefault(family, cure)
+                if all(removes(cure, companion) for companion in companions):
+                    whole[family] = cure
+        cures = list({**part, **whole}.values())[:MOST_CURES]
         if not cures and not of_brush_only:
             cures = [Cure("Take this line off", {"line": {"remove": True}})]
         cured.append(replace(finding, cures=tuple(cures)))

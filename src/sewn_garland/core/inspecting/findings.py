@@ -18,7 +18,7 @@ def findings_of(
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
         return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
-    found = [*_of_runs(runs, spacings), *_of_joins(joins, brush), *_tight_bends(measured, safe)]
+    found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *_tight_bends(measured, safe)]
     found.sort(key=lambda f: f.at_mm)
     return found
 
@@ -27,10 +27,12 @@ def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at
     return Finding(kind, float(at_mm), float(amount), unit, message, (float(at[0]), float(at[1])), count)
 
 
-def _of_runs(runs: list[Run], spacings: list[RunSpacing]) -> list[Finding]:
+def _of_runs(runs: list[Run], spacings: list[RunSpacing], measured: MeasuredLine) -> list[Finding]:
     found = []
     for run, spacing in zip(runs, spacings, strict=True):
         rest, at = spacing.rest, run.start + run.length
+        if at > measured.length:  # a closed line's last run goes round its start
+            at -= measured.length
         if spacing.count == 0:
             message = f"{run.length:.2f} mm is too short for one piece"
         elif spacing.short:
