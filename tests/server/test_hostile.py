@@ -104,3 +104,18 @@ def test_no_cure_makes_the_server_fail(bench, change):
     bench.post("/api/pages/1/lines", json={"brush_id": 1, "source": {"kind": "path", "d": "M10 10H60V40"}})
     body = {"draft_cure": {"line_id": 1, "change": change if isinstance(change, dict) else {"line": change}}}
     assert bench.post("/api/pages/1/lay", json=body).status_code in (200, 404, 422)
+
+
+def test_smoothing_far_beyond_a_tiny_line_takes_neither_time_nor_memory(bench):
+    assert bench.post("/api/pages/1/lines", json={"brush_id": 1, "source": {"kind": "path", "d": "M0 0L.0001 0"}}).status_code == 201
+    change = {"line": {"smooth_mm": 100_000}}
+    assert bench.post("/api/pages/1/lay", json={"draft_cure": {"line_id": 1, "change": change}}).status_code == 200
+    assert bench.patch("/api/lines/1", json={"version": 1, "cure": change}).status_code == 200
+
+
+@pytest.mark.parametrize("change", [{"line": {"smooth_mm": 0}}, {"line": {"scale": -1}}, {"line": {"scale": True}}, {"line": {"fold": 1}}, {"page": {}}, {}])
+def test_cures_that_are_none_are_refused_and_nothing_changes(bench, change):
+    bench.post("/api/pages/1/lines", json={"brush_id": 1, "source": {"kind": "path", "d": "M10 10H60V40"}})
+    refused = bench.patch("/api/lines/1", json={"version": 1, "cure": change})
+    assert refused.status_code == 422
+    assert bench.get("/api/pages/1").json["lines"][0]["version"] == 1

@@ -227,7 +227,9 @@ def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: in
 
 
 def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.ndarray) -> np.ndarray:
-    k = cross(d1, d2) / np.where(stalled, 1.0, speed) ** 3
+    with np.errstate(over="ignore", divide="ignore", invalid="ignore"):  # what overflows is clipped below
+        k = cross(d1, d2) / np.where(stalled, 1.0, speed) ** 3
+    k = np.nan_to_num(k, nan=0.0, posinf=SHARPEST_CURVATURE, neginf=-SHARPEST_CURVATURE)
     k = np.where(stalled, np.where(cross(d1, d2) == 0, 0.0, SHARPEST_CURVATURE), k)
     return np.clip(k, -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 

@@ -123,9 +123,10 @@ def _spline(points: np.ndarray, ends: str) -> np.ndarray:
 
 def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     """Smooth positions by a Gaussian of ``sigma`` samples; open ends are held by reflection through them."""
+    n = len(points)
+    sigma = min(sigma, float(n))  # wider than the line is the same, and would take memory without end
     if closed:
         return gaussian_filter1d(points, sigma, axis=0, mode="wrap")
-    n = len(points)
     reach = min(n - 1, int(4 * sigma) + 1)
     head = 2 * points[0] - points[reach:0:-1]
     tail = 2 * points[-1] - points[-2 : -reach - 2 : -1]

@@ -1,0 +1,150 @@
+"""Looking at the work: compare, dark ground, closer and further, the sheet from near and far."""
+
+import re
+
+import numpy as np
+import pytest
+from playwright.sync_api import expect
+
+from making import svg
+
+pytestmark = pytest.mark.browser
+
+
+def middle_colour(page, test_id, at=(0.5, 0.5)):
+    """Return the painted colour of a canvas at a share of its width and height, 0 where it is clear."""
+    return page.get_by_test_id(test_id).evaluate(
+        "(c, at) => [...c.getContext('2d').getImageData(Math.round(c.width * at[0]), Math.round(c.height * at[1]), 1, 1).data]", list(at)
+    )
+
+
+def inked_share(page, test_id):
+    """Return the share of a canvas that is painted."""
+    return page.get_by_test_id(test_id).evaluate("""c => {
+      const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;
+      let n = 0;
+      for (let i = 3; i < d.length; i += 4) n += d[i] > 32;
+      return n / (d.length / 4);
+    }""")
+
+
+def test_holding_the_key_shows_the_brush_before_the_last_change(app):
+    page = app.open("#/repeat/1")
+    page.get_by_role("textbox", name="Gap").fill("150")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo: gap to 150 %")).to_be_visible()
+    expect(page.get_by_test_id("lens-0")).to_contain_text("12.00 mm")
+    page.get_by_role("heading", name="Flat run").click()
+    page.locator("body").evaluate("document.activeElement.blur()")
+    page.keyboard.down("`")
+    expect(page.get_by_text("as it was before")).to_be_visible()
+    expect(page.get_by_test_id("lens-0")).to_contain_text("3.60 mm")
+    page.keyboard.up("`")
+    expect(page.get_by_test_id("lens-0")).to_contain_text("12.00 mm")
+
+
+def test_the_ground_turns_dark_and_light_again_by_key(app):
+    page = app.open("#/repeat/4")
+    run = page.get_by_label("Flat run", exact=True)
+
+    def ground():
+        return run.evaluate("e => getComputedStyle(e).backgroundColor")
+
+    assert ground() == "rgb(255, 255, 255)"
+    page.keyboard.press("q")
+    page.keyboard.press("n")
+    expect(page.get_by_role("button", name="Light ground")).to_be_visible()
+    assert sum(int(v) for v in re.findall(r"\d+", ground())[:3]) < 150
+    page.get_by_role("button", name="Light ground").click()
+    expect(page.get_by_role("button", name="Dark ground")).to_be_visible()
+
+
+def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
+    page = app.open("#/repeat/1")
+    straight = page.get_by_test_id("trial-straight")
+    expect(straight).to_have_attribute("data-pieces", "13")
+    page.get_by_role("button", name="further").click()
+    expect(page.get_by_text("Each 360 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "26")
+    for _ in range(2):
+        page.get_by_role("button", name="closer").click()
+    expect(page.get_by_text("Each 90 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "7")
+
+
+def test_specks_cover_about_what_the_pieces_would(app):
+    page = app.open("#/repeat/7")  # round dots, one shape
+    near = inked_share(page, "trial-straight")
+    for _ in range(4):
+        page.get_by_role("button", name="further").click()
+    expect(page.get_by_role("button", name="further")).to_be_disabled()
+    expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^2\d\d$"))
+    far = inked_share(page, "trial-straight")
+    assert 0 < far < 4 * near
+
+
+def test_the_lens_shows_the_gap_and_the_pieces_at_its_sides(app):
+    page = app.open("#/repeat/1")
+    lens = page.get_by_test_id("lens-0").locator("canvas")
+
+    def colour(x):
+        return np.array(lens.evaluate("(c, x) => [...c.getContext('2d').getImageData(Math.round(c.width * x), Math.round(c.height / 2), 1, 1).data]", x))
+
+    left, gap, right = colour(0.12), colour(0.5), colour(0.88)
+    assert left[0] > left[2] + 50  # madder thread
+    assert right[0] > right[2] + 50
+    assert gap[0] > 230  # the tinted ground
+    assert gap[2] > 180
+
+
+def test_the_sheet_comes_closer_under_the_pointer_and_goes_back(app):
+    page = app.open("#/page/1")
+    sheet = page.get_by_test_id("sheet")
+    whole = float(sheet.get_attribute("data-scale"))
+    box = sheet.bounding_box()
+    page.mouse.move(box["x"] + 300, box["y"] + 300)
+    page.keyboard.down("Control")
+    page.mouse.wheel(0, -300)
+    page.keyboard.up("Control")
+    expect(sheet).not_to_have_attribute("data-scale", str(whole))
+    assert float(sheet.get_attribute("data-scale")) > 2 * whole
+    page.get_by_role("button", name="Whole sheet").click()
+    expect(sheet).to_have_attribute("data-scale", str(whole))
+    page.get_by_role("button", name="Closer").click()
+    page.get_by_role("button", name="Further").click()
+    assert float(sheet.get_attribute("data-scale")) == pytest.approx(whole)
+
+
+def test_the_page_is_painted_with_its_ground_and_scenery(app):
+    page = app.open("#/page/1")
+    assert middle_colour(page, "sheet-canvas", (0.5, 0.45)) == [0xE9, 0xF1, 0xF1, 255]
+    assert middle_colour(page, "sheet-canvas", (0.16, 0.2))[:2] == [0xE2, 0xD6]
+
+
+def test_a_drawing_is_given_up_with_escape(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By points").click()
+    sheet = page.get_by_test_id("sheet").bounding_box()
+    for x in (200, 300, 400):
+        page.mouse.click(sheet["x"] + x, sheet["y"] + 200)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="By points")).to_have_attribute("aria-pressed", "false")
+    assert len(app.state(page, "/api/pages/1")["lines"]) == 9
+
+
+def test_the_seam_and_the_neighbours_are_painted(app):
+    page = app.open("#/motif/6")
+    assert inked_share(page, "seam") > 0.05
+    assert inked_share(page, "motif-bench") > 0.05
+
+
+def test_a_dropped_file_becomes_a_motif(app):
+    page = app.open("#/motif")
+    text = svg('<circle cx="5" cy="5" r="4" fill="#2c4a84"/>', 10, 10)
+    transfer = page.evaluate_handle(
+        "text => { const t = new DataTransfer(); t.items.add(new File([text], 'cork-float.svg', {type: 'image/svg+xml'})); return t; }", text
+    )
+    page.get_by_test_id("motif-bench").dispatch_event("drop", {"dataTransfer": transfer})
+    expect(page.get_by_test_id("open-name")).to_have_text("cork float")
+    assert app.state(page)["motifs"][-1]["width_mm"] == pytest.approx(8, abs=0.01)
