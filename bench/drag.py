@@ -68,7 +68,7 @@ def _drag(page, address: str) -> tuple[int, list[float]]:
     page.wait_for_load_state("networkidle")
     while _pieces_on_screen(page) < WANTED_PIECES:
         page.get_by_role("button", name="further").click()
-        page.wait_for_timeout(1500)
+        page.wait_for_timeout(1000)
     pieces = _pieces_on_screen(page)
     box = page.get_by_role("slider", name="Pitch").bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + 20

@@ -64,21 +64,21 @@ def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
     straight = page.get_by_test_id("trial-straight")
     expect(straight).to_have_attribute("data-pieces", "13")
     page.get_by_role("button", name="further").click()
-    expect(page.get_by_text("Each 360 mm wide")).to_be_visible()
-    expect(straight).to_have_attribute("data-pieces", "26")
+    expect(page.get_by_text("Each 240 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "17")
     for _ in range(2):
         page.get_by_role("button", name="closer").click()
-    expect(page.get_by_text("Each 90 mm wide")).to_be_visible()
-    expect(straight).to_have_attribute("data-pieces", "7")
+    expect(page.get_by_text("Each 120 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "9")
 
 
 def test_specks_cover_about_what_the_pieces_would(app):
     page = app.open("#/repeat/7")  # round dots, one shape
     near = inked_share(page, "trial-straight")
-    for _ in range(4):
+    for _ in range(6):
         page.get_by_role("button", name="further").click()
     expect(page.get_by_role("button", name="further")).to_be_disabled()
-    expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^2\d\d$"))
+    expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^1\d\d$"))
     far = inked_share(page, "trial-straight")
     assert 0 < far < 4 * near
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 TRIAL_BOX = (100.0, 70.0)
-STEPS_MM = (20, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1000, 1500, 2400, 5000)
+STEPS_MM = (10, 20, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1000, 1500, 2000, 3000, 5000, 10_000)
 
 
 @dataclass(frozen=True)
@@ -30,6 +30,10 @@ TRIAL_LINES = (
 )  # fmt: skip
 
 
-def trial_width_mm(pitch: float) -> float:
-    """Return how wide the trial sheet's box is for a brush of this pitch: about fourteen repeats, in round steps."""
-    return float(next((step for step in STEPS_MM if step >= 14 * pitch), STEPS_MM[-1]))
+def trial_width_mm(pitch: float, *, step: int = 0) -> float:
+    """Return how wide the trial sheet's box is for a brush of this pitch: about fourteen repeats, in round steps.
+
+    ``step`` goes that many round steps further (or closer, below 0), as far as there are any.
+    """
+    usual = next((i for i, width in enumerate(STEPS_MM) if width >= 14 * pitch), len(STEPS_MM) - 1)
+    return float(STEPS_MM[min(max(usual + step, 0), len(STEPS_MM) - 1)])

@@ -267,7 +267,7 @@ class BenchRequest(Sequenced):
     settings: Settings
     flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
     trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None
-    trial_times: Annotated[Finite, Field(ge=0.1, le=100)] = 1.0
+    trial_step: Annotated[int, Field(ge=-8, le=8)] = 0
     trials: bool = True
     cures: bool = False
 

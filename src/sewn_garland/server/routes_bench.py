@@ -175,7 +175,7 @@ def lay_bench(body: BenchRequest):
         motif = motif_of(row_of(session, "motif", body.motif_id))
     brush = brush_of("the brush", motif, body.settings)
     extents = extents_of(brush)
-    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch) * body.trial_times
+    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
     unended = replace(brush, ease="leave", rest="end")  # the flat run has no end to be eased to
     scenes = [Scene("flat", unended, flat, {"name": "Flat run"})]

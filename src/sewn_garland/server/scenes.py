@@ -72,7 +72,7 @@ def packed_scenes(
             continue
         done = cured(scene.brush, scene.line, done, of_brush_only=trial) if cures else done
         entries.append({"key": scene.key, **scene.about, **_figures(done, scene.brush)})
-        arrays |= _arrays(number, done)
+        arrays |= _arrays(number, done, joins=not trial or scene.key == "flat")
         if scene.key == strip:
             arrays |= _strip(scene.line)
     return pack({**(header or {}), "scenes": entries}, arrays)
@@ -106,13 +106,18 @@ def _figures(laid: LaidLine, brush: Brush) -> dict:
     }  # fmt: skip
 
 
-def _arrays(number: int, laid: LaidLine) -> dict[str, tuple[str, np.ndarray]]:
+def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str, np.ndarray]]:
+    """Return a scene's arrays; trial lines are only painted, so their joins stay here."""
+    pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
+    return pieces | _join_arrays(number, laid) if joins else pieces
+
+
+def _join_arrays(number: int, laid: LaidLine) -> dict[str, tuple[str, np.ndarray]]:
     joins, stops = laid.joins, laid.stops
     wished = stops.gap_after[joins.first]
     table = np.column_stack([joins.at, joins.s, joins.gap + wished, wished, joins.step, np.degrees(joins.kink)])
     extent = np.column_stack([stops.s, stops.before, stops.after])
     return {
-        f"{number}.pieces": ("f4", matrices_of(laid.placements)),
         f"{number}.extent": ("f4", extent),
         f"{number}.joins": ("f4", table),
     }

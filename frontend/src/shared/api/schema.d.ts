@@ -723,10 +723,10 @@ export interface components {
             /** Trial Mm */
             trial_mm?: number | null;
             /**
-             * Trial Times
-             * @default 1
+             * Trial Step
+             * @default 0
              */
-            trial_times: number;
+            trial_step: number;
             /**
              * Trials
              * @default true

@@ -7,10 +7,11 @@ const QUIET_MS = 220; // after so long without a change the cures are asked for
 
 /**
  * Keep a drawing laid while what is asked changes: at once without cures, and with them when it
- * has been quiet for a moment. The last good picture stays until the next one is ready.
+ * has been quiet for a moment. The last good picture stays until the next one is ready; `of` is the
+ * question it answers, so that figures and picture change in the same frame.
  */
-export function useLay(path: string | null, body: object | null, { cures = true }: { cures?: boolean } = {}) {
-  const [laid, setLaid] = useState<LaidScenes | null>(null);
+export function useLay<Body extends object>(path: string | null, body: Body | null, { cures = true }: { cures?: boolean } = {}) {
+  const [laid, setLaid] = useState<(LaidScenes & { of: Body }) | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [cured, setCured] = useState(false);
   const channel = useRef<LayChannel | null>(null);
@@ -24,10 +25,10 @@ export function useLay(path: string | null, body: object | null, { cures = true 
   // a layout effect, and a synchronous render of the answer: while dragging, no frame is waited for in between
   useLayoutEffect(() => {
     if (!path || asked === null) return;
-    const question = JSON.parse(asked) as object;
+    const question = JSON.parse(asked) as Body;
     const take = (full: boolean) => (answer: LaidScenes) =>
       flushSync(() => {
-        setLaid(answer);
+        setLaid({ ...answer, of: question });
         setCured(full);
         setRefusal(null);
       });

@@ -1,10 +1,11 @@
-import { useCallback, useMemo, useRef } from "react";
+import { memo, useCallback, useMemo, useRef } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
 import { paintPieces, stampOf, strokeHairline, type View } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
+import { sameShown } from "./sameShown";
 import type { BrushEdit } from "./useBrushEdit";
 
 const LEFT = 132;
@@ -32,7 +33,9 @@ interface Props {
   onNight: () => void;
 }
 
-export function FlatRun({ scene, motif, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
+export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motif", "scale", "size", "settings", "night", "comparing"]));
+
+function FlatRunNow({ scene, motif, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const paint = useCallback<Paint>(
     (ctx, box, ratio) => {

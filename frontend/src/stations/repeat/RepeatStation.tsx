@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { Brush, Motif, Workshop } from "../../shared/api/client";
 import { useLay } from "../../shared/api/useLay";
 import { focusField, useLetters, useWindowKey, isTyping } from "../../shared/ui/keys";
@@ -34,7 +34,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const [question, setQuestion] = useState<Question>("often");
   const [large, setLarge] = useState<string | null>(null);
   const [night, setNight] = useState(false);
-  const [times, setTimes] = useState(1);
+  const [step, setStep] = useState(0);
   const [comparing, setComparing] = useState(false);
   const [flatBox, flatSize] = useSize<HTMLElement>();
   const [held, setHeld] = useState<{ scale: number; trial: number | null }>({ scale: 0, trial: null });
@@ -46,9 +46,9 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_times: times }
+        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
         : null,
-    [motif.id, settings, scale, flatSize.width, still, held.trial, times],
+    [motif.id, settings, scale, flatSize.width, still, held.trial, step],
   );
   const { laid, refusal, cured } = useLay(`/api/bench/lay#${motif.version}`, body);
 
@@ -82,14 +82,17 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   });
   useWindowKey("keyup", (event) => event.key === "`" && setComparing(false));
 
+  const turnNight = useCallback(() => setNight((now) => !now), []);
   const flat = laid?.scenes.find((s) => s.key === "flat");
-  const trials = laid?.scenes.filter((s) => s.key !== "flat") ?? [];
+  const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat") ?? [], [laid]);
+  // what is shown is what was laid: the words, figures and marks wait for their picture
+  const shown = laid?.of.settings ?? settings;
   const opened = trials.find((s) => s.key === large);
   return (
     <div className="flex h-full flex-col">
       <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b border-rule ${night ? "weave-night text-white" : "weave"}`}>
         {flat && header && (
-          <FlatRun scene={flat} motif={motif} header={header} scale={scale} size={flatSize} settings={settings} edit={edit} night={night} comparing={comparing} onNight={() => setNight(!night)} />
+          <FlatRun scene={flat} motif={motif} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} night={night} comparing={comparing} onNight={turnNight} />
         )}
       </section>
       <div className="flex min-h-0 flex-1">
@@ -97,7 +100,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
           {opened && header ? (
             <TrialLarge scene={opened} motif={motif} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
           ) : (
-            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} times={times} onTimes={setTimes} />
+            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} step={step} onStep={setStep} />
           )}
         </section>
         <section aria-label="This brush, in words" className="w-[428px] shrink-0 overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
@@ -106,7 +109,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={settings} header={header} motif={motif} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={shown} header={header} motif={motif} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
@@ -9,12 +10,14 @@ interface Props {
   box: [number, number];
   night: boolean;
   onOpen: (key: string) => void;
-  /** How many times wider than usual the sheets are: more of the brush, seen from further away. */
-  times: number;
-  onTimes: (times: number) => void;
+  /** How many round steps wider than usual the sheets are: more of the brush, seen from further away. */
+  step: number;
+  onStep: (step: number) => void;
 }
 
-export function TrialSheet({ trials, motif, box, night, onOpen, times, onTimes }: Props) {
+export const TrialSheet = memo(TrialSheetNow);
+
+function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Props) {
   const faulty = trials.filter((t) => t.findings.length || t.refused).length;
   return (
     <>
@@ -25,10 +28,10 @@ export function TrialSheet({ trials, motif, box, night, onOpen, times, onTimes }
         </p>
         <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
           Each {box[0]} mm wide
-          <button className="plain-button px-1.5 py-0" disabled={times <= 0.5} onClick={() => onTimes(times / 2)}>
+          <button className="plain-button px-1.5 py-0" disabled={step <= -2} onClick={() => onStep(step - 1)}>
             closer
           </button>
-          <button className="plain-button px-1.5 py-0" disabled={times >= 16} onClick={() => onTimes(times * 2)}>
+          <button className="plain-button px-1.5 py-0" disabled={step >= 6} onClick={() => onStep(step + 1)}>
             further
           </button>
         </span>

@@ -1,8 +1,9 @@
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
 import { EndsQuestion, OftenQuestion, TravelQuestion } from "./questions";
 import type { BenchHeader } from "./RepeatStation";
+import { sameShown } from "./sameShown";
 import type { BrushEdit } from "./useBrushEdit";
 
 export type Question = "travel" | "often" | "ends";
@@ -23,7 +24,9 @@ const REST = { end: "at the end", both: "at both ends", start: "at the start" } 
 const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at" };
 
 /** The brush as one short text; an underlined word opens the question it answers. */
-export function Words({ edit, settings, header, motif, question, onAsk }: Props) {
+export const Words = memo(WordsNow, sameShown(["settings", "header", "motif", "question"]));
+
+function WordsNow({ edit, settings, header, motif, question, onAsk }: Props) {
   const { travel, spacing, ends } = settings;
   const word = (which: Question, text: ReactNode) => (
     <button className="thread-word" aria-expanded={question === which} onClick={() => onAsk(which)}>
