@@ -72,13 +72,6 @@ def test_files_stay_readable_in_length():
             assert len(file.read_text().splitlines()) <= MOST_LINES, file
 
 
-def test_python_and_typescript_keep_their_public_faces():
-    for file in tracked("frontend/src/stations/*"):
-        station = file.relative_to(ROOT / "frontend/src/stations").parts[0]
-        for target in re.findall(r'from "([^"]*stations/[^"]+|\.\./(?:motif|repeat|page|shelf)[^"]*)"', file.read_text()):
-            assert station in target or target.count("/") <= 1, f"{file}: {target}"
-
-
 def test_published_documents_are_those_the_app_serves():
     import sys
 

@@ -65,7 +65,7 @@ def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
     expect(straight).to_have_attribute("data-pieces", "13")
     page.get_by_role("button", name="further").click()
     expect(page.get_by_text("Each 240 mm wide")).to_be_visible()
-    expect(straight).to_have_attribute("data-pieces", "17")
+    expect(straight).to_have_attribute("data-pieces", "18")
     for _ in range(2):
         page.get_by_role("button", name="closer").click()
     expect(page.get_by_text("Each 120 mm wide")).to_be_visible()
@@ -75,7 +75,7 @@ def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
 def test_specks_cover_about_what_the_pieces_would(app):
     page = app.open("#/repeat/7")  # round dots, one shape
     near = inked_share(page, "trial-straight")
-    for _ in range(6):
+    for _ in range(8):
         page.get_by_role("button", name="further").click()
     expect(page.get_by_role("button", name="further")).to_be_disabled()
     expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^1\d\d$"))

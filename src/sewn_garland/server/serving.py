@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import socket
 import sys
 from pathlib import Path
@@ -45,6 +46,8 @@ def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
         server = waitress.create_server(app, host=host, port=port, threads=6, ident=None, max_request_body_size=26 * 1024 * 1024)
     except OSError as error:
         raise InputError(f"{host}:{port} cannot be listened on ({error.strerror}); take another --port") from None
+    gc.collect()
+    gc.freeze()  # what is loaded stays; collections while someone drags then look at little
     print(f"Sewn Garland is open at http://{host}:{port} (data in {folder}); stop it with Ctrl+C", flush=True)
     try:
         server.run()

@@ -31,7 +31,7 @@ function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Prop
           <button className="plain-button px-1.5 py-0" disabled={step <= -2} onClick={() => onStep(step - 1)}>
             closer
           </button>
-          <button className="plain-button px-1.5 py-0" disabled={step >= 6} onClick={() => onStep(step + 1)}>
+          <button className="plain-button px-1.5 py-0" disabled={step >= 8} onClick={() => onStep(step + 1)}>
             further
           </button>
         </span>
