@@ -174,6 +174,7 @@ def test_trial_lines_suit_the_brush_and_read_as_lines():
     assert len({t.key for t in TRIAL_LINES}) == 8
     assert all(measured(t.path).length > 50 for t in TRIAL_LINES)
     assert [trial_width_mm(p) for p in (0.1, 10, 1e6)] == [10, 180, STEPS_MM[-1]]
+    assert trial_width_mm(4, height=8) == 120  # a rope's strands
     assert [trial_width_mm(10, step=s) for s in (-99, -1, 1, 99)] == [10, 120, 240, STEPS_MM[-1]]
 
 

@@ -30,10 +30,11 @@ TRIAL_LINES = (
 )  # fmt: skip
 
 
-def trial_width_mm(pitch: float, *, step: int = 0) -> float:
+def trial_width_mm(pitch: float, *, height: float = 0.0, step: int = 0) -> float:
     """Return how wide the trial sheet's box is for a brush of this pitch: about fourteen repeats, in round steps.
 
+    Pieces much higher than their pitch, such as rope strands, get a wider sheet.
     ``step`` goes that many round steps further (or closer, below 0), as far as there are any.
     """
-    usual = next((i for i, width in enumerate(STEPS_MM) if width >= 14 * pitch), len(STEPS_MM) - 1)
+    usual = next((i for i, width in enumerate(STEPS_MM) if width >= 14 * max(pitch, 0.9 * height)), len(STEPS_MM) - 1)
     return float(STEPS_MM[min(max(usual + step, 0), len(STEPS_MM) - 1)])

@@ -175,7 +175,7 @@ def lay_bench(body: BenchRequest):
         motif = motif_of(row_of(session, "motif", body.motif_id))
     brush = brush_of("the brush", motif, body.settings)
     extents = extents_of(brush)
-    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, step=body.trial_step)
+    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=motif.height * brush.size, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
     unended = replace(brush, ease="leave", rest="end")  # the flat run has no end to be eased to
     scenes = [Scene("flat", unended, flat, {"name": "Flat run"})]
@@ -204,7 +204,7 @@ def lay_shelf(body: Sequenced):
 def _swatch(session: Session, row: tables.Brush) -> Scene:
     brush = brush_of(row.name, motif_of(row_of(session, "motif", row.motif_id)), settings_of(row))
     pitch = extents_of(brush).mean_pitch
-    width = trial_width_mm(pitch)
+    width = trial_width_mm(pitch, height=brush.repeat[0].height * brush.size)
     scale = width / SWATCH_BOX[0]
     about = {"brush_id": row.id, "motif_id": row.motif_id, "wished_pitch_mm": pitch, "box": [width, SWATCH_BOX[1] * scale]}
     return Scene(f"brush-{row.id}", brush, measured_path(scaled_path(SWATCH_PATH, scale)), about)
