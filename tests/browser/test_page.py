@@ -132,7 +132,7 @@ def test_reorders_hides_moves_and_deletes_with_undo(app):
 
 def test_a_finding_is_cured_after_its_cure_was_seen(app):
     page = app.open("#/page/1")
-    page.get_by_role("button", name=re.compile("^Harbour wall Blanket")).click()
+    page.get_by_role("button", name=re.compile(r"^Harbour wall \d")).click()
     panel = page.get_by_label("Lines", exact=True)
     expect(panel).to_contain_text("mm left over")
     cure = panel.get_by_role("button", name=re.compile("takes? the remainder")).first

@@ -3,7 +3,7 @@
 import json
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from making import svg
@@ -65,6 +65,18 @@ def test_a_line_without_length_is_a_finding_and_the_others_are_laid(bench):
     assert scenes[1]["pieces"] == 5
 
 
+@pytest.mark.parametrize("number", [10**400, -(10**400), 1e308, -1e308, 5e-324])
+def test_numbers_beyond_all_measure_are_refused_or_laid(bench, number):
+    for body in ({"flat_mm": number}, {"flat_mm": 50, "settings": {"spacing": {"size_pct": number}}}, {"flat_mm": 50, "trial_mm": number},
+                 {"flat_mm": 50, "settings": {"travel": {"side_shift_mm": number, "turn_deg": number}}}, {"flat_mm": 50, "seq": number}):  # fmt: skip
+        response = bench.post("/api/bench/lay", data=json.dumps({"motif_id": 1, "settings": {}} | body), content_type="application/json")
+        assert response.status_code in (200, 422), body
+    line = {"brush_id": 1, "source": {"kind": "points", "points": [[0, 0], [number, 1]], "flowing": [True, True]}}
+    assert bench.post("/api/pages/1/lines", data=json.dumps(line), content_type="application/json").status_code in (201, 422)
+    assert bench.patch("/api/lines/1", data=json.dumps({"version": 1, "cure": {"line": {"scale": number}}}),
+                       content_type="application/json").status_code in (200, 404, 422)  # fmt: skip
+
+
 def test_too_much_at_once_is_refused(client):
     response = client.post("/api/motifs", data=b" " * (25 * 1024 * 1024), content_type="application/json")
     assert response.status_code in (413, 422)
@@ -97,7 +109,10 @@ def test_no_settings_make_the_server_fail(bench, spacing, travel, flat):
     assert response.status_code in (200, 422)
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow])
+@example(change={"brush": {"spacing": 1}})
+@example(change={"brush": {"spacing": {"size_pct": True}}})
+@example(change={"brush": {"spacing": {"size_pct": 10**400}}})
 @given(change=st.recursive(st.none() | st.integers() | st.text(max_size=4), lambda inner: st.dictionaries(
     st.sampled_from(["line", "brush", "spacing", "smooth_mm", "scale", "remove", "size_pct"]), inner, max_size=3), max_leaves=4))  # fmt: skip
 def test_no_cure_makes_the_server_fail(bench, change):

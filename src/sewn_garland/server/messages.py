@@ -257,7 +257,7 @@ class Sequenced(Message):
     """A request that a newer one of the same client and kind overtakes."""
 
     client: Annotated[str, Field(max_length=64)] = ""
-    seq: int = 0
+    seq: Annotated[int, Field(ge=-(2**53), le=2**53)] = 0
 
 
 class BenchRequest(Sequenced):

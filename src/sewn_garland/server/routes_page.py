@@ -208,11 +208,11 @@ def _cure(session: Session, row: tables.Line, change: dict, version: int) -> lis
 
 def _for_line_size(patch: dict, size_pct: float) -> dict:
     """Turn the size a cure gives, which holds the line's own size too, back into the brush's."""
-    spacing = dict(patch.get("spacing") or {})
-    if isinstance(spacing.get("size_pct"), int | float):
-        spacing["size_pct"] = spacing["size_pct"] * 100 / size_pct
-        return patch | {"spacing": spacing}
-    return patch
+    spacing = patch.get("spacing")
+    size = spacing.get("size_pct") if isinstance(spacing, dict) else None
+    if isinstance(size, bool) or not isinstance(size, int | float) or not 0 < size <= 1e6:
+        return patch  # nothing of ours to turn; what is wrong is refused where settings are merged
+    return patch | {"spacing": spacing | {"size_pct": size * 100 / size_pct}}
 
 
 def _changed(measured: MeasuredLine, change: dict) -> MeasuredLine | None:

@@ -12,6 +12,7 @@ from ..values.laid import Run, RunSpacing, Stops
 from .ease import space_run
 
 MOST_PIECES = 2_000_000
+LEAST_PITCH_MM = 1e-9  # below it a count says nothing any more
 
 
 @dataclass(frozen=True, eq=False)
@@ -50,6 +51,8 @@ def extents_of(brush: Brush) -> Extents:
 
 def refuse_too_many(total_length: float, extents: Extents) -> None:
     """Raise LimitError when the lines would take more pieces than one call may lay."""
+    if extents.mean_pitch < LEAST_PITCH_MM:
+        raise LimitError("these pieces are smaller than can be laid: enlarge them")
     count = total_length / extents.mean_pitch
     if count > MOST_PIECES:
         raise LimitError(
