@@ -78,7 +78,7 @@ def test_specks_cover_about_what_the_pieces_would(app):
     for _ in range(8):
         page.get_by_role("button", name="further").click()
     expect(page.get_by_role("button", name="further")).to_be_disabled()
-    expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^1\d\d$"))
+    expect(page.get_by_test_id("trial-straight")).to_have_attribute("data-pieces", re.compile(r"^2\d\d$"))
     far = inked_share(page, "trial-straight")
     assert 0 < far < 4 * near
 
