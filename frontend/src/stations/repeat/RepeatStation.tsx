@@ -85,7 +85,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const turnNight = useCallback(() => setNight((now) => !now), []);
   const flat = laid?.scenes.find((s) => s.key === "flat");
   const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat") ?? [], [laid]);
-  // what is shown is what was laid: the words, figures and marks wait for their picture
+  // the marks on the run wait for their picture; the words do not, for keys step on from what they say
   const shown = laid?.of.settings ?? settings;
   const opened = trials.find((s) => s.key === large);
   return (
@@ -109,7 +109,7 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={shown} header={header} motif={motif} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={settings} header={header} motif={motif} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>
