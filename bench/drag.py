@@ -17,12 +17,13 @@ STEPS = 120
 ROUNDS = 5  # other work on the machine comes and goes; every round is shown
 WANTED_PIECES = 2_000
 
-# every pointer move is stamped in the page; a step is painted when the frame after the canvas's repaint has begun
+# every movement is stamped by the browser as it comes in (pointerrawupdate carries the same stamp as the pointermove of
+# the next frame, and comes first); a step is painted when the frame after the canvas's repaint has begun
 WATCH = """() => {
   const canvas = document.querySelector('[data-testid="flat-run"]');
   window.taken = [];
   let moved = null;
-  window.addEventListener('pointermove', (e) => { moved ??= e.timeStamp; }, true);
+  window.addEventListener('pointerrawupdate', (e) => { moved ??= e.timeStamp; }, true);
   new MutationObserver(() => {
     if (moved === null) return;
     const began = moved;

@@ -2,7 +2,6 @@
 
 import re
 
-import numpy as np
 import pytest
 from playwright.sync_api import expect
 
@@ -11,21 +10,28 @@ from making import svg
 pytestmark = pytest.mark.browser
 
 
+# the pixels that an element shows of the canvas over it: its own where it is one, else of the canvas around or in front
+PIXELS = """(element, share) => {
+  const canvas = element instanceof HTMLCanvasElement ? element : element.closest('section').querySelector('canvas');
+  const [own, all] = [element.getBoundingClientRect(), canvas.getBoundingClientRect()];
+  const ratio = canvas.width / all.width;
+  const [x, y] = [(own.x - all.x) * ratio, (own.y - all.y) * ratio].map(Math.round);
+  const [w, h] = [own.width * ratio, own.height * ratio].map(Math.round);
+  const take = (...box) => [...canvas.getContext('2d').getImageData(...box).data];
+  if (share) return take(x + Math.round(w * share[0]), y + Math.round(h * share[1]), 1, 1);
+  const alpha = take(x, y, w, h).filter((_, i) => i % 4 === 3);
+  return alpha.filter((a) => a > 32).length / alpha.length;
+}"""
+
+
 def middle_colour(page, test_id, at=(0.5, 0.5)):
-    """Return the painted colour of a canvas at a share of its width and height, 0 where it is clear."""
-    return page.get_by_test_id(test_id).evaluate(
-        "(c, at) => [...c.getContext('2d').getImageData(Math.round(c.width * at[0]), Math.round(c.height * at[1]), 1, 1).data]", list(at)
-    )
+    """Return the colour painted where an element lies, at a share of its width and height, 0 where it is clear."""
+    return page.get_by_test_id(test_id).evaluate(PIXELS, list(at))
 
 
 def inked_share(page, test_id):
-    """Return the share of a canvas that is painted."""
-    return page.get_by_test_id(test_id).evaluate("""c => {
-      const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;
-      let n = 0;
-      for (let i = 3; i < d.length; i += 4) n += d[i] > 32;
-      return n / (d.length / 4);
-    }""")
+    """Return the share of an element that is painted."""
+    return page.get_by_test_id(test_id).evaluate(PIXELS)
 
 
 def test_holding_the_key_shows_the_brush_before_the_last_change(app):
@@ -85,12 +91,8 @@ def test_specks_cover_about_what_the_pieces_would(app):
 
 def test_the_lens_shows_the_gap_and_the_pieces_at_its_sides(app):
     page = app.open("#/repeat/1")
-    lens = page.get_by_test_id("lens-0").locator("canvas")
-
-    def colour(x):
-        return np.array(lens.evaluate("(c, x) => [...c.getContext('2d').getImageData(Math.round(c.width * x), Math.round(c.height / 2), 1, 1).data]", x))
-
-    left, gap, right = colour(0.12), colour(0.5), colour(0.88)
+    lens = page.get_by_role("img", name="Join 1, magnified")
+    left, gap, right = (lens.evaluate(PIXELS, [x, 0.5]) for x in (0.12, 0.5, 0.88))
     assert left[0] > left[2] + 50  # madder thread
     assert right[0] > right[2] + 50
     assert gap[0] > 230  # the tinted ground

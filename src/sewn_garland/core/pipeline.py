@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -16,23 +16,24 @@ from .measuring.runs import runs_of
 from .measuring.smoothing import scaled, smoothed
 from .placing.rigid import place_rigid
 from .reading.brush_document import changed
-from .spacing.stops import extents_of, joined_stops, refuse_too_many, stops_on
+from .spacing.stops import extents_of, refuse_too_many, spacings_of, stops_on
 from .values.brush import Brush
 from .values.laid import LaidLine, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 
 
 def lay(
-    brush: Brush, lines: Sequence[Line | MeasuredLine]
+    brush: Brush, lines: Sequence[Line | MeasuredLine], *, unended: Collection[int] = ()
 ) -> list[LaidLine]:
     """Lay a brush on every line, measure the joins and say what is wrong.
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
-    all. Findings come without cures: ``cured`` proves those.
+    all. Findings come without cures: ``cured`` proves those. ``unended`` names the lines, by
+    place, that are windows on a line without an end.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     refuse_too_many(sum(line.length for line in measured), extents_of(brush))
-    return _lay_together(brush, measured)
+    return _lay_together(brush, measured, unended)
 
 
 def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
@@ -50,6 +51,11 @@ def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_o
     ))  # fmt: skip
 
 
+def without_end(brush: Brush) -> Brush:
+    """Return the brush for a line without an end: nothing is left over there, so nothing is eased."""
+    return replace(brush, ease="leave", rest="end")
+
+
 def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     """Apply the line's part of a cure; None when the line is taken away."""
     if change.get("remove"):
@@ -60,7 +66,7 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     return scaled(line, float(change["scale"])) if "scale" in change else line
 
 
-def _lay_together(brush: Brush, lines: list[MeasuredLine]) -> list[LaidLine]:
+def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
     """Lay all lines in one go: stops line by line, everything about pieces and joins at once."""
     extents = extents_of(brush)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
@@ -68,9 +74,8 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine]) -> list[LaidLine]:
         line, corner_from=np.radians(brush.corner_from_deg),
         outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
     ) for line in lines]  # fmt: skip
-    spaced = [stops_on(of_line, brush, extents) for of_line in runs]
-    counts = np.array([len(stops.s) for stops, _ in spaced])
-    stops = joined_stops([stops for stops, _ in spaced])
+    spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
+    stops, counts = stops_on(runs, spacings, extents)
     line_of = np.repeat(np.arange(len(lines)), counts)
     placements = place_rigid(stops, frames_on(lines, line_of, stops.s), brush, start_direction=_starts(brush, lines)[line_of])
     closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
@@ -82,13 +87,13 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine]) -> list[LaidLine]:
         of_line = slice(ends[i] - counts[i], ends[i])
         own_joins = _rows(joins, slice(join_edges[i], join_edges[i + 1]))
         own_joins = replace(own_joins, first=own_joins.first - of_line.start)
-        own_stops, spacings = spaced[i]
+        own_stops = _rows(stops, of_line)
         laid.append(LaidLine(
             length=line.length, closed=line.closed, runs=len(runs[i]),
             stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
             placements=_rows(placements, of_line), joins=own_joins,
-            findings=tuple(findings_of(line, runs[i], spacings, own_joins, brush, safe)),
-            pitch=_pitch(own_stops), eased=_largest_ease(spacings), tightest_radius=line.tightest_radius, safe_radius=safe,
+            findings=tuple(findings_of(line, runs[i], spacings[i], own_joins, brush, safe)),
+            pitch=_pitch(own_stops), eased=_largest_ease(spacings[i]), tightest_radius=line.tightest_radius, safe_radius=safe,
         ))  # fmt: skip
     return _located(laid, lines)
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from functools import lru_cache
 
 from flask import Response, current_app
@@ -177,8 +176,7 @@ def lay_bench(body: BenchRequest):
     extents = extents_of(brush)
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=motif.height * brush.size, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
-    unended = replace(brush, ease="leave", rest="end")  # the flat run has no end to be eased to
-    scenes = [Scene("flat", unended, flat, {"name": "Flat run"})]
+    scenes = [Scene("flat", brush, flat, {"name": "Flat run"}, unended=True)]
     if body.trials:
         scale = trial_mm / TRIAL_BOX[0]
         scenes += [Scene(t.key, brush, measured_path(scaled_path(t.path, scale)),

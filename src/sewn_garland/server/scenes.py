@@ -12,7 +12,7 @@ from ..core.drawing.buffers import pack
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
 from ..core.inspecting.verdict import verdict
-from ..core.pipeline import cured, lay
+from ..core.pipeline import cured, lay, without_end
 from ..core.placing.rigid import matrices_of
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
@@ -51,6 +51,7 @@ class Scene:
     brush: Brush
     line: MeasuredLine
     about: dict
+    unended: bool = False
 
 
 def packed_scenes(
@@ -70,8 +71,9 @@ def packed_scenes(
         if isinstance(done, InputError):
             entries.append({"key": scene.key, **scene.about, "refused": str(done)})
             continue
-        done = cured(scene.brush, scene.line, done, of_brush_only=trial) if cures else done
-        entries.append({"key": scene.key, **scene.about, **_figures(done, scene.brush)})
+        brush = without_end(scene.brush) if scene.unended else scene.brush
+        done = cured(brush, scene.line, done, of_brush_only=trial) if cures else done
+        entries.append({"key": scene.key, **scene.about, **_figures(done, brush)})
         arrays |= _arrays(number, done, joins=not trial or scene.key == "flat")
         if scene.key == strip:
             arrays |= _strip(scene.line)
@@ -86,7 +88,7 @@ def _laid_by_brush(scenes: list[Scene]) -> list[LaidLine | InputError]:
     out: list[LaidLine | InputError] = [None] * len(scenes)
     for brush, numbers in by_brush.items():
         try:
-            done = lay(brush, [scenes[i].line for i in numbers])
+            done = lay(brush, [scenes[i].line for i in numbers], unended={k for k, i in enumerate(numbers) if scenes[i].unended})
         except InputError as error:
             done = [error] * len(numbers)
         for i, each in zip(numbers, done, strict=True):

@@ -1,9 +1,10 @@
-import { memo, useCallback, useMemo, useRef } from "react";
+import { memo, useCallback, useMemo } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
+import { useHandle } from "../../shared/ui/handle";
 import { paintPieces, stampOf, strokeHairline, type View } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
-import { JoinLens, LENS } from "./JoinLens";
+import { JoinLens, LENS, paintLens } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
 import type { BrushEdit } from "./useBrushEdit";
@@ -48,10 +49,10 @@ function FlatRunNow({ scene, motif, header, scale, size, settings, edit, night, 
       ctx.clip();
       paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, box);
       ctx.restore();
+      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motif, i, LENS.left(i, box.width - RIGHT), ratio, box, night);
     },
     [scene, motif, scale, view, night],
   );
-  const count = Math.min(4, scene.joins.length / 7);
   return (
     <>
       <WorkCanvas paint={paint} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" pieces={scene.pieces} className="absolute inset-0" />
@@ -63,8 +64,8 @@ function FlatRunNow({ scene, motif, header, scale, size, settings, edit, night, 
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
       <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} />
-      {Array.from({ length: count }, (_, i) => (
-        <JoinLens key={i} scene={scene} motif={motif} index={i} view={view} left={LENS.left(i, size.width - RIGHT)} night={night} />
+      {Array.from({ length: LENS.count(scene) }, (_, i) => (
+        <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i, size.width - RIGHT)} night={night} />
       ))}
       <div className="absolute right-5 bottom-4 w-[228px]">
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>Tightest bend it can take</p>
@@ -214,47 +215,4 @@ function tapeTicks(from: number, to: number, y: number): string {
     const x = from + ((i + 1) * (to - from)) / count;
     return `M${x.toFixed(1)} ${y}v${(i + 1) % 5 ? -6 : -11}`;
   }).join("");
-}
-
-interface Handle<At> {
-  begin: () => At;
-  move: (dx: number, dy: number, at: At, fine: boolean) => void;
-  done: (dx: number, dy: number, at: At, fine: boolean) => void;
-  step: (by: number) => void;
-  leave: () => void;
-}
-
-/** A mark that is dragged, or stepped with the arrow keys; Escape lets go without a change. */
-function useHandle<At>(handle: Handle<At>) {
-  const from = useRef<{ x: number; y: number; at: At; moved: boolean } | null>(null);
-  return {
-    tabIndex: 0,
-    style: { touchAction: "none" } as const,
-    onPointerDown: (event: React.PointerEvent) => {
-      event.preventDefault();
-      (event.currentTarget as Element).setPointerCapture(event.pointerId);
-      from.current = { x: event.clientX, y: event.clientY, at: handle.begin(), moved: false };
-    },
-    onPointerMove: (event: React.PointerEvent) => {
-      const start = from.current;
-      if (!start) return;
-      start.moved ||= Math.abs(event.clientX - start.x) + Math.abs(event.clientY - start.y) > 2;
-      if (start.moved) handle.move(event.clientX - start.x, event.clientY - start.y, start.at, event.shiftKey);
-    },
-    onPointerUp: (event: React.PointerEvent) => {
-      const start = from.current;
-      from.current = null;
-      if (start?.moved) handle.done(event.clientX - start.x, event.clientY - start.y, start.at, event.shiftKey);
-    },
-    onKeyDown: (event: React.KeyboardEvent) => {
-      const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-      if (way) {
-        event.preventDefault();
-        handle.step(way * (event.shiftKey ? 10 : 1));
-      } else if (event.key === "Escape" && from.current) {
-        from.current = null;
-        handle.leave();
-      }
-    },
-  };
 }

@@ -85,31 +85,33 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
   const turnNight = useCallback(() => setNight((now) => !now), []);
   const flat = laid?.scenes.find((s) => s.key === "flat");
   const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat") ?? [], [laid]);
-  // the marks on the run wait for their picture; the words do not, for keys step on from what they say
+  // what is in the hand shows together with its picture, so a drag paints one frame a step; words set by
+  // key or typing do not wait, for keys step on from what they say
   const shown = laid?.of.settings ?? settings;
+  const said = edit.inHand ? shown : settings;
   const opened = trials.find((s) => s.key === large);
   return (
     <div className="flex h-full flex-col">
-      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b border-rule ${night ? "weave-night text-white" : "weave"}`}>
+      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${night ? "weave-night text-white" : "weave"}`}>
         {flat && header && (
           <FlatRun scene={flat} motif={motif} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} night={night} comparing={comparing} onNight={turnNight} />
         )}
       </section>
       <div className="flex min-h-0 flex-1">
-        <section aria-label="Trial lines" className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-3">
+        <section aria-label="Trial lines" className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-3 [contain:strict]">
           {opened && header ? (
             <TrialLarge scene={opened} motif={motif} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
           ) : (
             <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} step={step} onStep={setStep} />
           )}
         </section>
-        <section aria-label="This brush, in words" className="w-[428px] shrink-0 overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
+        <section aria-label="This brush, in words" className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
           {refusal && (
             <p role="alert" className="mb-2 border border-madder bg-madder-wash px-3 py-1.5">
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={settings} header={header} motif={motif} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={said} header={header} motif={motif} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>

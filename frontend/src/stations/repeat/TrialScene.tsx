@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
-import { fitView, paintPieces, paintRings, stampOf, strokeHairline } from "../../shared/view/painter";
+import { fitView, paintPieces, paintRings, stampOf, strokeHairline, type View } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 
 interface Props {
@@ -12,15 +12,20 @@ interface Props {
   chosen?: number | null;
 }
 
+export const MARGIN_PX = 6;
+
+export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motif: Motif, view: View, ratio: number, size: { width: number; height: number }, night: boolean, chosen: number | null): void {
+  strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
+  paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, size);
+  paintRings(ctx, scene.findings, view, night, chosen);
+}
+
 /** A trial line with the brush on it and a ring round every finding. */
 export function TrialScene({ scene, motif, box, night, chosen }: Props) {
   const [width, height] = box;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      const view = fitView(size.width, size.height, [width, height], 6);
-      strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
-      paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, size);
-      paintRings(ctx, scene.findings, view, night, chosen ?? null);
+      paintTrial(ctx, scene, motif, fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
     },
     [scene, motif, width, height, night, chosen],
   );

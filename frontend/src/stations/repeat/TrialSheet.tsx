@@ -1,8 +1,10 @@
-import { memo } from "react";
+import { memo, useCallback, useLayoutEffect, useState } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
-import { TrialScene } from "./TrialScene";
+import { fitView } from "../../shared/view/painter";
+import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { MARGIN_PX, paintTrial } from "./TrialScene";
 
 interface Props {
   trials: Scene[];
@@ -17,8 +19,42 @@ interface Props {
 
 export const TrialSheet = memo(TrialSheetNow);
 
+interface Cell {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
+
+/** The eight scenes side by side; one canvas paints them all, for a canvas each costs a layer each at every step of a drag. */
 function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Props) {
   const faulty = trials.filter((t) => t.findings.length || t.refused).length;
+  const [sheet, size] = useSize<HTMLUListElement>();
+  const [cells, setCells] = useState<Cell[]>([]);
+  const count = trials.length;
+  useLayoutEffect(() => {
+    const found = sheet.current?.querySelectorAll<HTMLElement>("[data-pieces]") ?? [];
+    const origin = sheet.current?.getBoundingClientRect();
+    if (origin) setCells(Array.from(found, (element) => cellOf(element.getBoundingClientRect(), origin)));
+  }, [sheet, size, count]);
+  const [width, height] = box;
+  const paint = useCallback<Paint>(
+    (ctx, all, ratio) => {
+      cells.forEach((cell, i) => {
+        if (!trials[i]) return;
+        const view = fitView(cell.width, cell.height, [width, height], MARGIN_PX);
+        ctx.save();
+        ctx.beginPath();
+        ctx.rect(cell.x, cell.y, cell.width, cell.height);
+        ctx.clip();
+        paintTrial(ctx, trials[i], motif, { ...view, x: view.x + cell.x, y: view.y + cell.y }, ratio, all, night, null);
+        ctx.restore();
+      });
+    },
+    [trials, motif, width, height, night, cells],
+  );
   return (
     <>
       <header className="mb-1.5 flex items-baseline gap-3">
@@ -36,7 +72,7 @@ function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Prop
           </button>
         </span>
       </header>
-      <ul className="grid min-h-0 flex-1 grid-cols-4 grid-rows-2 gap-x-px gap-y-1">
+      <ul ref={sheet} className="relative grid min-h-0 flex-1 grid-cols-4 grid-rows-2 gap-x-px gap-y-1">
         {trials.map((trial) => {
           const sound = !trial.findings.length && !trial.refused;
           return (
@@ -46,9 +82,9 @@ function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Prop
                 className={`min-h-0 flex-1 border border-rule hover:border-loden ${night ? "weave-night" : "bg-work"}`}
                 onClick={() => onOpen(trial.key)}
               >
-                <TrialScene scene={trial} motif={motif} box={box} night={night} />
+                <span data-testid={`trial-${trial.key}`} data-pieces={trial.pieces} className="block h-full w-full" />
               </button>
-              <p className="flex items-start gap-1.5 px-1 pt-0.5 text-[12px] leading-tight" data-testid={`verdict-${trial.key}`}>
+              <p className="flex [contain:content] items-start gap-1.5 px-1 pt-0.5 text-[12px] leading-tight" data-testid={`verdict-${trial.key}`}>
                 {sound ? <Sound size={12} /> : <Caution size={12} />}
                 <span className="line-clamp-2 min-h-[30px]">
                   <b>{trial.name}</b> {trial.refused ?? trial.verdict}
@@ -57,6 +93,9 @@ function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Prop
             </li>
           );
         })}
+        <li aria-hidden className="pointer-events-none absolute inset-0">
+          <WorkCanvas paint={paint} label="Trial lines" testId="trial-sheet" />
+        </li>
       </ul>
     </>
   );

@@ -6,6 +6,7 @@ import { withChange, type SettingsChange } from "../../shared/ui/settings";
 /** A brush's settings as kept, as being dragged, and as they were before the last change. One brush a mount. */
 export function useBrushEdit(brush: Brush) {
   const [draft, setDraft] = useState<Settings | null>(null);
+  const [inHand, setInHand] = useState(false); // the draft comes from a drag that goes on
   const [preview, setPreview] = useState<Settings | null>(null);
   const [before, setBefore] = useState<Settings | null>(null);
   const waiting = useRef(0); // changes on their way to the server
@@ -25,12 +26,20 @@ export function useBrushEdit(brush: Brush) {
     kept: brush.settings,
     before,
     dragging: draft !== null,
-    drag: (change: SettingsChange) => setDraft((now) => withChange(waiting.current ? (now ?? brush.settings) : brush.settings, change)),
+    inHand,
+    drag: (change: SettingsChange) => {
+      setInHand(true);
+      setDraft((now) => withChange(waiting.current ? (now ?? brush.settings) : brush.settings, change));
+    },
     show: (settings: Settings | null) => setPreview(settings),
-    release: () => setDraft(null),
+    release: () => {
+      setInHand(false);
+      setDraft(null);
+    },
     set: (change: SettingsChange, label: string) => {
       setBefore(brush.settings);
       setPreview(null);
+      setInHand(false);
       setDraft((now) => withChange(waiting.current ? (now ?? brush.settings) : brush.settings, change));
       waiting.current += 1;
       void keep

@@ -53,14 +53,14 @@ def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
         ("gap", joins.gap, tol, "mm", 1.0), ("overlap", -joins.gap, tol, "mm", 1.0),
         ("step", joins.step, tol, "mm", 1.0), ("kink", joins.kink, kink_tol, "°", 180 / np.pi),
     ]  # fmt: skip
-    return [f for kind, amounts, limit, unit, factor in measures for f in _stretches(joins, kind, amounts, limit, unit, factor)]
+    return [f for kind, amounts, limit, unit, factor in measures if len(amounts) and amounts.max() > limit + ABS_TOL_MM
+            for f in _stretches(joins, kind, amounts, limit, unit, factor)]  # fmt: skip
 
 
 def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor: float) -> list[Finding]:
     """Report each stretch of neighbouring faulty joins once, at its worst."""
     found = []
-    faulty = amounts > limit + ABS_TOL_MM
-    for group in _groups(np.flatnonzero(faulty)) if faulty.any() else ():
+    for group in _groups(np.flatnonzero(amounts > limit + ABS_TOL_MM)):
         worst = group[amounts[group].argmax()]
         amount = amounts[worst] * factor
         shown = f"{amount:.2f} mm" if unit == "mm" else f"{amount:.0f}°"

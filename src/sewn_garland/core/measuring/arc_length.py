@@ -18,6 +18,8 @@ PANEL_REL_TOL = 1e-12  # chosen: of the whole length; the sum then stays below 1
 MOST_HALVINGS = 60
 SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
 NEWTON_ROUNDS = 40
+INVERSE_CELLS = 32  # of the table that Newton starts from; chosen: one or two rounds are then enough
+GUESS_REL_TOL = 1e-9  # of a panel's length
 SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promised
 
 
@@ -108,6 +110,7 @@ class _Table(NamedTuple):
     panel_series: np.ndarray
     panel_slope: np.ndarray
     straight: np.ndarray
+    inverse: np.ndarray
     coeffs: np.ndarray
     is_arc: np.ndarray
     segment_scale: np.ndarray
@@ -123,14 +126,16 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     series = np.concatenate([line.panel_series for line in lines])
     panel_length = np.concatenate([line.panel_length for line in lines])
     coeffs = np.concatenate([line.line.coeffs for line in lines])
+    slope = _derivative_series(series.T).T
+    straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
     return _Table(
         length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
         offset=offset,
         panel_segment=np.concatenate([line.panel_segment for line in lines]) + np.repeat(np.cumsum(segments) - segments, counts),
         panel_t0=np.concatenate([line.panel_t0 for line in lines]), panel_t1=np.concatenate([line.panel_t1 for line in lines]),
         panel_s0=np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts),
-        panel_length=panel_length, panel_series=series, panel_slope=_derivative_series(series.T).T,
-        straight=np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length,
+        panel_length=panel_length, panel_series=series, panel_slope=slope,
+        straight=straight, inverse=_inverse_table(series, slope, panel_length, straight),
         coeffs=coeffs, is_arc=np.concatenate([line.line.is_arc for line in lines]),
         segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
     )  # fmt: skip
@@ -146,19 +151,44 @@ def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.nda
     panel = np.clip(panel, table.first_panel[which], table.last_panel[which])
     want = along - table.panel_s0[panel]
     length = table.panel_length[panel]
-    u = 2.0 * np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0) - 1.0
+    share = np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0)
+    u = 2.0 * share - 1.0
     curved = np.flatnonzero(~table.straight[panel])
     if len(curved):
-        u[curved] = _solve(table, panel[curved], want[curved], u[curved], table.length[which[curved]])
+        own = panel[curved]
+        series, slope = (np.ascontiguousarray(part[own].T) for part in (table.panel_series, table.panel_slope))
+        tol = SOLVE_REL_TOL * table.length[which[curved]]
+        u[curved] = _solve(series, slope, want[curved], _guess(table, own, share[curved]), tol)
     t0, t1 = table.panel_t0[panel], table.panel_t1[panel]
     return table.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
 
 
-def _solve(table: _Table, panel: np.ndarray, want: np.ndarray, u: np.ndarray, whole: np.ndarray) -> np.ndarray:
-    """Solve series(u) = want on each panel for u in [−1, 1]."""
-    series = np.ascontiguousarray(table.panel_series[panel].T)
-    slope = np.ascontiguousarray(table.panel_slope[panel].T)
-    tol = SOLVE_REL_TOL * whole
+def _guess(table: _Table, panel: np.ndarray, share: np.ndarray) -> np.ndarray:
+    """Return a first u by cubic Hermite interpolation in each panel's table of the inverse."""
+    cell = np.minimum((share * INVERSE_CELLS).astype(int), INVERSE_CELLS - 1)
+    f = share * INVERSE_CELLS - cell
+    at = table.inverse.reshape(-1, 2)
+    row = panel * (INVERSE_CELLS + 1) + cell
+    (u0, d0), (u1, d1) = at[row].T, at[row + 1].T
+    rise = u1 - u0
+    return u0 + f * (d0 + f * (3 * rise - 2 * d0 - d1 + f * (d0 + d1 - 2 * rise)))
+
+
+def _inverse_table(series: np.ndarray, slope: np.ndarray, length: np.ndarray, straight: np.ndarray) -> np.ndarray:
+    """Return u and its growth over a cell, (p, INVERSE_CELLS + 1, 2), at equal shares of each panel's length."""
+    table = np.zeros((len(length), INVERSE_CELLS + 1, 2))
+    curved = np.flatnonzero(~straight & (length > 0))
+    share = np.tile(np.linspace(0.0, 1.0, INVERSE_CELLS + 1), len(curved))
+    panel = np.repeat(curved, INVERSE_CELLS + 1)
+    series, slope, whole = (np.ascontiguousarray(part[panel].T) for part in (series, slope, length))
+    u = _solve(series, slope, share * whole, 2.0 * share - 1.0, GUESS_REL_TOL * whole)
+    growth = whole / np.maximum(chebyshev_at(slope, u), 1e-3 * whole) / INVERSE_CELLS
+    table[curved] = np.stack([u, np.minimum(growth, 1.0)], axis=1).reshape(-1, INVERSE_CELLS + 1, 2)
+    return table
+
+
+def _solve(series: np.ndarray, slope: np.ndarray, want: np.ndarray, u: np.ndarray, tol: np.ndarray) -> np.ndarray:
+    """Solve series(u) = want for u in [−1, 1] from a first u; series and slope column-wise, (17, n) and (16, n)."""
     low, high = np.full_like(u, -1.0), np.ones_like(u)
     open_ = np.arange(len(u))
     for _ in range(NEWTON_ROUNDS):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -61,37 +61,38 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
         )
 
 
-def stops_on(runs: list[Run], brush: Brush, extents: Extents) -> tuple[Stops, list[RunSpacing]]:
-    """Return the stops of all runs in the order of travel, and how each run was filled.
-
-    Variants are laid in turn and begin anew on every run. No runs give empty stops.
-    """
-    spacings = [
+def spacings_of(runs: list[Run], brush: Brush, extents: Extents) -> list[RunSpacing]:
+    """Return how each run is filled."""
+    return [
         space_run(run.length, extents.length, extents.gap, closed=run.closed,
                   ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
         for run in runs
     ]  # fmt: skip
-    parts = [_stops_of_run(i, run, spacing, extents) for i, (run, spacing) in enumerate(zip(runs, spacings, strict=True))]
-    columns = [np.concatenate(c) for c in zip(*parts, strict=True)] if parts else [np.zeros(0)] * 5 + [np.zeros(0, int)] * 3
-    return Stops(*columns), spacings
 
 
-def joined_stops(parts: list[Stops]) -> Stops:
-    """Return the stops of several lines behind one another; none give empty stops."""
-    return Stops(*(np.concatenate([getattr(part, f.name) for part in parts]) if parts else np.zeros(0) for f in fields(Stops)))
+def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: Extents) -> tuple[Stops, np.ndarray]:
+    """Return the stops of all lines in the order of travel, and how many each line has.
 
-
-def _stops_of_run(number: int, run: Run, spacing: RunSpacing, extents: Extents) -> tuple[np.ndarray, ...]:
-    k = np.arange(spacing.count)
-    m = len(extents.gap)
-    variant = k % m
-    pitches = extents.length + extents.gap
-    begun = np.concatenate([[0.0], np.cumsum(pitches)])
-    slot = (k // m * begun[-1] + begun[variant]) * spacing.factor + k * spacing.extra_gap + spacing.offset
-    before = extents.before[variant] * spacing.factor
-    gap_after = extents.gap[variant] * spacing.factor + spacing.extra_gap
-    if run.closed and len(k):
-        gap_after[-1] += spacing.rest
-    factor = np.full(len(k), spacing.factor)
-    return (run.start + slot + before, before, extents.after[variant] * spacing.factor, factor,
-            gap_after, variant, np.full(len(k), number), k)  # fmt: skip
+    ``runs`` and ``spacings`` are given line by line. Variants are laid in turn and begin anew on
+    every run. No runs give empty stops.
+    """
+    flat = [(number, run, spacing) for of_line, filled in zip(runs, spacings, strict=True)
+            for number, (run, spacing) in enumerate(zip(of_line, filled, strict=True))]  # fmt: skip
+    columns = [(n, r.start, r.closed, f.count, f.factor, f.extra_gap, f.offset, f.rest) for n, r, f in flat]
+    number, start, closed, count, factor, extra_gap, offset, rest = np.array(columns, float).reshape(-1, 8).T
+    count = count.astype(int)
+    of = np.repeat(np.arange(len(flat)), count)  # the run of every stop
+    place = np.arange(len(of)) - np.repeat(np.cumsum(count) - count, count)
+    whole, variant = np.divmod(place, len(extents.gap))
+    begun = np.concatenate([[0.0], np.cumsum(extents.length + extents.gap)])
+    factors = factor[of]
+    slot = (whole * begun[-1] + begun[variant]) * factors + place * extra_gap[of] + offset[of]
+    before = extents.before[variant] * factors
+    gap_after = extents.gap[variant] * factors + extra_gap[of]
+    round_ = (closed > 0) & (count > 0)
+    gap_after[np.cumsum(count)[round_] - 1] += rest[round_]
+    stops = Stops(
+        s=start[of] + slot + before, before=before, after=extents.after[variant] * factors, factor=factors,
+        gap_after=gap_after, variant=variant, run=number.astype(int)[of], place=place,
+    )  # fmt: skip
+    return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)

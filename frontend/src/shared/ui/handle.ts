@@ -1,0 +1,90 @@
+import { useLayoutEffect, useRef } from "react";
+
+export interface Handle<At> {
+  /** What the drag starts from. */
+  begin: () => At;
+  move: (dx: number, dy: number, at: At, fine: boolean) => void;
+  done: (dx: number, dy: number, at: At, fine: boolean) => void;
+  /** One press of an arrow key: +1 right or up, -1 left or down, ten times that with Shift. */
+  step: (by: number) => void;
+  /** Let go without a change. */
+  leave: () => void;
+}
+
+interface Drag<At> {
+  x: number;
+  y: number;
+  at: At;
+  moved: boolean;
+  /** Where the pointer was when last told, and whether it was told since the last frame. */
+  told: { x: number; y: number; thisFrame: boolean };
+  target: Element;
+  raw: (event: Event) => void;
+}
+
+const NEARLY_PX = 2;
+
+/**
+ * A mark that is dragged, or stepped with the arrow keys; Escape lets go without a change.
+ *
+ * The browser holds pointermove back until the next frame. The first movement in a frame is taken
+ * from pointerrawupdate (Pointer Events 3) as it comes, so that its picture is asked for up to a
+ * frame earlier; pointermove then brings what came after it.
+ */
+export function useHandle<At>(handle: Handle<At>) {
+  const drag = useRef<Drag<At> | null>(null);
+  const newest = useRef(handle);
+  useLayoutEffect(() => {
+    newest.current = handle;
+  });
+
+  const tell = (event: PointerEvent): void => {
+    const now = drag.current;
+    if (!now || (now.told.x === event.clientX && now.told.y === event.clientY)) return;
+    const [dx, dy] = [event.clientX - now.x, event.clientY - now.y];
+    now.moved ||= Math.abs(dx) + Math.abs(dy) > NEARLY_PX;
+    now.told = { x: event.clientX, y: event.clientY, thisFrame: true };
+    if (now.moved) newest.current.move(dx, dy, now.at, event.shiftKey);
+  };
+  const stop = (): Drag<At> | null => {
+    const last = drag.current;
+    last?.target.removeEventListener("pointerrawupdate", last.raw);
+    drag.current = null;
+    return last;
+  };
+
+  return {
+    tabIndex: 0,
+    style: { touchAction: "none" } as const,
+    onPointerDown: (event: React.PointerEvent) => {
+      event.preventDefault();
+      stop();
+      const target = event.currentTarget as Element;
+      target.setPointerCapture(event.pointerId);
+      const raw = (early: Event): void => {
+        if (!drag.current?.told.thisFrame) tell(early as PointerEvent);
+      };
+      const [x, y] = [event.clientX, event.clientY];
+      drag.current = { x, y, at: handle.begin(), moved: false, told: { x, y, thisFrame: false }, target, raw };
+      target.addEventListener("pointerrawupdate", raw);
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      tell(event.nativeEvent);
+      if (drag.current) drag.current.told.thisFrame = false;
+    },
+    onPointerUp: (event: React.PointerEvent) => {
+      const last = stop();
+      if (last?.moved) handle.done(event.clientX - last.x, event.clientY - last.y, last.at, event.shiftKey);
+    },
+    onPointerCancel: () => {
+      if (stop()?.moved) handle.leave();
+    },
+    onKeyDown: (event: React.KeyboardEvent) => {
+      const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+      if (way) {
+        event.preventDefault();
+        handle.step(way * (event.shiftKey ? 10 : 1));
+      } else if (event.key === "Escape" && stop()) handle.leave();
+    },
+  };
+}
