@@ -124,12 +124,13 @@ def _relaid(brush: Brush, measured: MeasuredLine, change: dict) -> LaidLine | No
 
 
 def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
-    """Give every finding its place on the page, where the line itself passes."""
-    which = np.repeat(np.arange(len(laid)), [len(line.findings) for line in laid])
-    if not len(which):
+    """Give every finding that has no place on the page yet the one where the line passes."""
+    wanted = [(i, f.at_mm) for i, line in enumerate(laid) for f in line.findings if f.at is None]
+    if not wanted:
         return laid
-    places = iter(frames_on(lines, which, np.array([f.at_mm for line in laid for f in line.findings])).position.tolist())
-    return [replace(line, findings=tuple(replace(f, at=tuple(next(places))) for f in line.findings)) if line.findings else line
+    which, at_mm = (np.array(column) for column in zip(*wanted, strict=True))
+    places = iter(frames_on(lines, which, at_mm).position.tolist())
+    return [replace(line, findings=tuple(replace(f, at=tuple(next(places))) if f.at is None else f for f in line.findings))
             for line in laid]  # fmt: skip
 
 

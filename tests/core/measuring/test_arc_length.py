@@ -9,7 +9,7 @@ from svgpathtools import parse_path
 from making import measured
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.maths.quadrature import chebyshev_at, gauss, running_integral_matrix
-from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
+from sewn_garland.core.measuring.arc_length import curvature_at, frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import scaled
 from sewn_garland.core.values.line import Line
 
@@ -88,10 +88,12 @@ def test_coincident_control_points_still_have_directions():
 
 
 def test_normal_points_to_the_right_of_travel_and_right_turns_bend_positively():
-    frames = frames_at(measured("M10 0A10 10 0 0 1 0 10"), np.array([0.0, 5.0]))  # clockwise on screen
+    line = measured("M10 0A10 10 0 0 1 0 10")  # clockwise on screen
+    frames = frames_at(line, np.array([0.0, 5.0]))
     assert frames.tangent[0] == pytest.approx([0, 1], abs=1e-12)
     assert frames.normal[0] == pytest.approx([-1, 0], abs=1e-12)
-    assert frames.curvature == pytest.approx(0.1, rel=1e-12)
+    assert curvature_at(line, np.array([0.0, 5.0])) == pytest.approx(0.1, rel=1e-12)
+    assert curvature_at(line, np.array([-1.0, line.length + 1])) == pytest.approx(0)
 
 
 def test_closed_lines_wrap_and_open_ones_go_on_straight():

@@ -23,8 +23,8 @@ def findings_of(
     return found
 
 
-def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at=(0.0, 0.0), count: int = 1) -> Finding:
-    return Finding(kind, float(at_mm), float(amount), unit, message, (float(at[0]), float(at[1])), count)
+def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at=None, count: int = 1) -> Finding:
+    return Finding(kind, float(at_mm), float(amount), unit, message, None if at is None else (float(at[0]), float(at[1])), count)
 
 
 def _of_runs(runs: list[Run], spacings: list[RunSpacing], measured: MeasuredLine) -> list[Finding]:

@@ -19,8 +19,9 @@ def joins_of(
     first, second = _pairs(stops, line_of, closed)
     a, b = placements.centre[first], placements.centre[second]
     if brush.facing == "line":
-        gap, step = _between_base_lines(a, b, placements.direction[first], placements.direction[second],
-                                        stops.after[first], stops.before[second])  # fmt: skip
+        unit_a, unit_b = _units(placements.direction[first]), _units(placements.direction[second])
+        a, b = a + stops.after[first, None] * unit_a, b - stops.before[second, None] * unit_b
+        gap, step = _between_edges(b - a, unit_a, unit_b)
     else:
         gap, step = _between_frames(placements, brush, first, second)
     kink = np.abs(_wrapped(placements.direction[second] - placements.direction[first]))
@@ -48,15 +49,16 @@ def _wrapped(angle: np.ndarray) -> np.ndarray:
     return (angle + np.pi) % (2 * np.pi) - np.pi
 
 
-def _between_base_lines(a, b, dir_a, dir_b, after, before) -> tuple[np.ndarray, np.ndarray]:
-    """Return signed gap and absolute step between facing frame edges, on the pieces' base lines.
+def _units(angle: np.ndarray) -> np.ndarray:
+    return np.stack([np.cos(angle), np.sin(angle)], axis=1)
+
+
+def _between_edges(across: np.ndarray, unit_a: np.ndarray, unit_b: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return signed gap and absolute step from one facing frame edge ``across`` to the next, on the base lines.
 
     Both are taken in the mean direction of the two pieces: for pieces without gap on a circle
     of radius r the gap is 2r·sin(φ/2) − L·cos(φ/2) with φ = L/r, about L³/(12r²).
     """
-    unit_a = np.stack([np.cos(dir_a), np.sin(dir_a)], axis=1)
-    unit_b = np.stack([np.cos(dir_b), np.sin(dir_b)], axis=1)
-    across = b - before[:, None] * unit_b - (a + after[:, None] * unit_a)
     mean = unit_a + unit_b
     size = np.hypot(mean[:, 0], mean[:, 1])
     mean = np.where(size[:, None] > 1e-9, mean / np.where(size > 1e-9, size, 1.0)[:, None], unit_a)

@@ -51,13 +51,23 @@ def measure(line: Line) -> MeasuredLine:
 
 
 def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
-    """Return position, direction and curvature at distances s (n,) in mm along one line.
+    """Return position and direction at distances s (n,) in mm along one line.
 
     Closed lines wrap; open ones go on straight beyond their ends. A line without extent answers
     with its start and the direction (1, 0).
     """
     s = np.asarray(s, dtype=float)
     return frames_on([measured], np.zeros(len(s), int), s)
+
+
+def curvature_at(measured: MeasuredLine, s: np.ndarray) -> np.ndarray:
+    """Return the signed curvature (n,) in 1/mm at distances s (n,); 0 on a line without extent and beyond the ends."""
+    s = np.asarray(s, dtype=float)
+    if measured.length <= 0:
+        return np.zeros(len(s))
+    inside = np.mod(s, measured.length) if measured.closed else np.clip(s, 0.0, measured.length)
+    segment, t = _parameters(_table_of((measured,)), np.zeros(len(s), int), inside)
+    return np.where(measured.closed | (inside == s), _curvature_at(measured.line, segment, t), 0.0)
 
 
 def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
@@ -69,7 +79,7 @@ def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
     segment, t = _parameters(table, which, inside)
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
-    position, d1, d2 = jets(coeffs, is_arc, t, order=2)
+    position, d1 = jets(coeffs, is_arc, t, order=1)
     speed = np.hypot(d1[:, 0], d1[:, 1])
     stalled = speed <= 1e-9 * table.segment_scale[segment]
     tangent = d1 / np.where(stalled, 1.0, speed)[:, None]
@@ -78,20 +88,20 @@ def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -
     beyond = np.where(closed, 0.0, s - inside)
     if beyond.any():
         position = position + beyond[:, None] * tangent
-    return Frames(position, tangent, _curvature(d1, d2, speed, stalled))
+    return Frames(position, tangent)
 
 
 def _frames_with_gaps(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, length: np.ndarray) -> Frames:
     """Answer for lines without extent with their start, and for the others as usual."""
     starts = np.array([line.line.start for line in lines])
-    position, tangent, curvature = starts[which].copy(), np.tile([1.0, 0.0], (len(s), 1)), np.zeros(len(s))
+    position, tangent = starts[which].copy(), np.tile([1.0, 0.0], (len(s), 1))
     long = np.flatnonzero(length > 0)
     if len(long):
         kept = [i for i, line in enumerate(lines) if line.length > 0]
         renumbered = np.searchsorted(kept, which[long])
         frames = frames_on([lines[i] for i in kept], renumbered, s[long])
-        position[long], tangent[long], curvature[long] = frames.position, frames.tangent, frames.curvature
-    return Frames(position, tangent, curvature)
+        position[long], tangent[long] = frames.position, frames.tangent
+    return Frames(position, tangent)
 
 
 class _Table(NamedTuple):
@@ -193,20 +203,20 @@ def _solve(series: np.ndarray, slope: np.ndarray, want: np.ndarray, u: np.ndarra
     open_ = np.arange(len(u))
     for _ in range(NEWTON_ROUNDS):
         x = u[open_]
-        whole_set = len(open_) == len(u)
-        miss = chebyshev_at(series if whole_set else series[:, open_], x) - want[open_]
+        miss = chebyshev_at(series if len(open_) == len(u) else series[:, open_], x) - want[open_]
+        unsettled = np.abs(miss) > tol[open_]
+        open_, x, miss = open_[unsettled], x[unsettled], miss[unsettled]
+        if not len(open_):
+            break
         low[open_] = np.where(miss < 0, x, low[open_])
         high[open_] = np.where(miss > 0, x, high[open_])
-        speed = chebyshev_at(slope if whole_set else slope[:, open_], x)
+        speed = chebyshev_at(slope if len(open_) == len(u) else slope[:, open_], x)
         with np.errstate(divide="ignore", invalid="ignore"):
             step = x - miss / speed
         middle = (low[open_] + high[open_]) / 2
         good = np.isfinite(step) & (step >= low[open_]) & (step <= high[open_])
-        settled = np.abs(miss) <= tol[open_]
-        u[open_] = np.where(settled, x, np.where(good, step, middle))
-        open_ = open_[~settled & (high[open_] - low[open_] > 1e-15)]
-        if not len(open_):
-            break
+        u[open_] = np.where(good, step, middle)
+        open_ = open_[high[open_] - low[open_] > 1e-15]
     return u
 
 

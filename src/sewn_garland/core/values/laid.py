@@ -81,7 +81,7 @@ class Placements:
 
 @dataclass(frozen=True, eq=False)
 class Joins:
-    """j neighbouring pairs: place on the page and along the line, and deviations from the wish.
+    """j neighbouring pairs: place on the page (between the facing edges) and along the line, and deviations from the wish.
 
     ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians; arrays (j,), ``at`` (j, 2).
     ``first`` is the earlier piece's index.
@@ -108,14 +108,18 @@ class Cure:
 
 @dataclass(frozen=True)
 class Finding:
-    """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line."""
+    """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line.
+
+    ``at`` is its place on the page: a join's middle, else where the line passes (None until that
+    has been looked up).
+    """
 
     kind: str
     at_mm: float
     amount: float
     unit: str
     message: str
-    at: tuple[float, float]
+    at: tuple[float, float] | None
     count: int = 1
     cures: tuple[Cure, ...] = ()
 

@@ -64,11 +64,10 @@ class MeasuredLine:
 
 @dataclass(frozen=True, eq=False)
 class Frames:
-    """Position (n, 2), unit tangent (n, 2) and signed curvature (n,) at n distances."""
+    """Position (n, 2) and unit tangent (n, 2) at n distances."""
 
     position: np.ndarray
     tangent: np.ndarray
-    curvature: np.ndarray
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
