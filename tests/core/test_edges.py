@@ -9,6 +9,7 @@ from sewn_garland.core.drawing.svg import Layer, compact_svg, path_data, plain_s
 from sewn_garland.core.drawing.tables import pieces_csv, report
 from sewn_garland.core.errors import CoreError, InputError
 from sewn_garland.core.inspecting.bends import safe_radius, size_for_radius
+from sewn_garland.core.making.framing import trimmed
 from sewn_garland.core.maths.affine import IDENTITY, apply, compose, mean_scale
 from sewn_garland.core.maths.bounds import outline_box, stroke_box
 from sewn_garland.core.maths.curves import cubics_from_arc, end_directions, jets, power_from_bezier
@@ -16,7 +17,7 @@ from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.smoothing import scaled, smoothed
 from sewn_garland.core.pipeline import changed_line, cured, lay
 from sewn_garland.core.reading.path_data import arc_from_endpoints
-from sewn_garland.core.reading.svg_motif import motif_from_svg, trimmed
+from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.reading.svg_source import mm_from_length, share_from_text, transform_from_text
 from sewn_garland.core.trial_lines import STEPS_MM, TRIAL_LINES, trial_width_mm
 

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from .values.motif import Motif, Paint
+import numpy as np
+
+from .maths.raster import png_from_rgba, rgba_from_png
+from .values.motif import Motif, Paint, Picture, Shape
 
 
 def inked(motif: Motif, ink: str | None) -> Motif:
@@ -14,12 +17,21 @@ def inked(motif: Motif, ink: str | None) -> Motif:
     """
     if ink is None:
         return motif
+    return replace(motif, shapes=tuple(_inked_shape(s, ink) for s in motif.shapes))
 
-    def turned(paint: Paint | None) -> Paint | None:
-        return None if paint is None else replace(paint, colour=ink)
 
-    shapes = tuple(
-        replace(s, fill=turned(s.fill), stroke=None if s.stroke is None else replace(s.stroke, paint=turned(s.stroke.paint)))
-        for s in motif.shapes
-    )
-    return replace(motif, shapes=shapes)
+def _inked_shape(shape: Shape, ink: str) -> Shape:
+    stroke = shape.stroke and replace(shape.stroke, paint=_inked_paint(shape.stroke.paint, ink))
+    picture = shape.picture and _inked_picture(shape.picture, ink)
+    return replace(shape, fill=shape.fill and _inked_paint(shape.fill, ink), stroke=stroke, picture=picture)
+
+
+def _inked_paint(paint: Paint, ink: str) -> Paint:
+    gradient = paint.gradient and replace(paint.gradient, stops=tuple(replace(s, colour=ink) for s in paint.gradient.stops))
+    return replace(paint, colour=ink, gradient=gradient)
+
+
+def _inked_picture(picture: Picture, ink: str) -> Picture:
+    rgba = rgba_from_png(picture.png)
+    rgba[..., :3] = np.array([int(ink[i : i + 2], 16) for i in (1, 3, 5)], np.uint8)
+    return replace(picture, png=png_from_rgba(rgba))

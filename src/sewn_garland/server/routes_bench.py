@@ -11,9 +11,9 @@ from sqlmodel import Session, select
 
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
-from ..core.making import turned
+from ..core.making.framing import trimmed, turned
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
-from ..core.reading.svg_motif import motif_from_svg, trimmed
+from ..core.reading.svg_motif import motif_from_svg
 from ..core.spacing.stops import extents_of
 from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, trial_width_mm
 from ..core.values.motif import Motif
@@ -45,7 +45,8 @@ SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
 
 @api.post("/motifs", responses={201: MotifMessage}, summary="Bring in an SVG as a motif")
 def bring_in_motif(body: NewMotif):
-    motif = motif_from_svg(body.svg, where=body.name, trim=body.trim)
+    motif = motif_from_svg(body.svg, where=body.name)
+    motif = trimmed(motif, where=body.name, keep_base=False) if body.trim else motif
     values = _motif_values(motif) | {"name": body.name}
     with store().writing() as session:
         row = make_step(session, f"bring in {body.name}", [Change("motif", None, values)])[0]

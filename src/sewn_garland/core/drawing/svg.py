@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import base64
+import json
 import re
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from xml.sax.saxutils import quoteattr
 
 import numpy as np
 
 from ..placing.rigid import matrices_of
 from ..values.laid import LaidLine
-from ..values.motif import Motif, Paint, Shape
+from ..values.motif import Gradient, Motif, Paint, Shape, mapped
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 Scenery = Sequence[tuple[str, str]]  # path data and colour
@@ -26,6 +28,20 @@ class Layer:
     laid: LaidLine
 
 
+@dataclass
+class Servers:
+    """The gradients that a document's paints refer to, each once."""
+
+    prefix: str = "g"
+    ids: dict[Gradient, str] = field(default_factory=dict)
+
+    def id_of(self, gradient: Gradient) -> str:
+        return self.ids.setdefault(gradient, f"{self.prefix}{len(self.ids)}")
+
+    def markup(self) -> str:
+        return "".join(f"{_gradient_markup(name, gradient)}\n" for gradient, name in self.ids.items())
+
+
 def compact_svg(
     width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None, scenery: Scenery = ()
 ) -> str:
@@ -34,15 +50,16 @@ def compact_svg(
     ``ground`` is a colour under everything, ``scenery`` flat shapes on it; neither is the default.
     """
     ids: dict[str, str] = {}
+    servers = Servers()
     body = []
     for layer in layers:
-        names = [ids.setdefault(_shapes_markup(m), _short_name(len(ids))) for m in layer.motifs]
+        names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in layer.motifs]
         templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
         matrices = matrices_of(layer.laid.placements)
         lines = _filled(templates, layer.laid.placements.variant, lambda i, m=matrices: m[i])
         body.append(NEEDLESS_ZERO.sub("", lines))
-    defs = "".join(f'<g id="{name}">{markup}</g>\n' for markup, name in ids.items())
-    return _document(width_mm, height_mm, f"<defs>\n{defs}</defs>\n" if defs else "", body, ground, scenery)
+    defs = servers.markup() + "".join(f'<g id="{name}">{markup}</g>\n' for markup, name in ids.items())
+    return _document(width_mm, height_mm, defs, body, ground, scenery)
 
 
 def plain_svg(
@@ -50,24 +67,28 @@ def plain_svg(
 ) -> str:
     """Draw each piece as a group of its own shapes, for programs that do not resolve references."""
     body = []
+    servers = Servers()
     for layer in layers:
         placements = layer.laid.placements
         matrices, factor = matrices_of(placements), np.abs(placements.scale[:, 0])
-        templates = [_piece_template(m) for m in layer.motifs]
-        anchored = [[_anchored(s, m) for s in m.shapes] for m in layer.motifs]
+        anchored = [_anchored(m) for m in layer.motifs]
+        templates = [_piece_template(shapes, servers) for shapes in anchored]
 
         def values(index, variant, matrices=matrices, factor=factor, anchored=anchored):
-            return np.hstack([_shape_values(s, p, matrices[index], factor[index]) for s, p in anchored[variant]])
+            return np.hstack([_shape_values(s, matrices[index], factor[index]) for s in anchored[variant]])
 
         lines = _filled(templates, placements.variant, values, by_variant=True)
         body.append(TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), lines))
-    return _document(width_mm, height_mm, "", body, ground, scenery)
+    return _document(width_mm, height_mm, servers.markup(), body, ground, scenery)
 
 
 def motif_svg(motif: Motif) -> str:
-    """Write a motif as an SVG file of its own; reading it back gives the same shapes and frame."""
-    shapes = "".join(_shape_markup(s, s.points) for s in motif.shapes)
-    return _document(motif.width, motif.height, "", [shapes + "\n"], None)
+    """Write a motif as an SVG file of its own; reading it back gives the same shapes, recipes and frame."""
+    servers = Servers()
+    shapes = "".join(_shape_markup(s, servers, kept=True) + "\n" for s in motif.shapes)
+    recipes = [{"group": r.group, "kind": r.kind, "figures": dict(r.figures)} for r in motif.recipes]
+    more = f" data-recipes={quoteattr(json.dumps(recipes))}" if recipes else ""
+    return _document(motif.width, motif.height, servers.markup(), [shapes], None, more=more)
 
 
 def path_data(commands: str, points: np.ndarray, *, decimals: int = 4) -> str:
@@ -76,17 +97,20 @@ def path_data(commands: str, points: np.ndarray, *, decimals: int = 4) -> str:
     return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), text)
 
 
-def shape_attributes(shape: Shape) -> str:
+def shape_attributes(shape: Shape, servers: Servers) -> str:
     """Write a shape's paints as presentation attributes."""
-    return _attributes(shape, stroke_width=None if shape.stroke is None else _short(shape.stroke.width),
+    return _attributes(shape, servers, stroke_width=None if shape.stroke is None else _short(shape.stroke.width),
                        dashes=None if shape.stroke is None else [_short(d) for d in shape.stroke.dashes])  # fmt: skip
 
 
-def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, scenery: Scenery = ()) -> str:
+def _document(
+    width: float, height: float, defs: str, body: Iterable[str], ground: str | None, scenery: Scenery = (), *, more: str = ""
+) -> str:
     w, h = _short(width), _short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
     flats = "".join(f"<path d={quoteattr(d)} fill={quoteattr(fill)}/>\n" for d, fill in scenery)
-    return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}">\n'
+    defs = f"<defs>\n{defs}</defs>\n" if defs else ""
+    return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}"{more}>\n'
             f"{defs}{rect}{flats}{''.join(body)}</svg>\n")  # fmt: skip
 
 
@@ -121,45 +145,95 @@ def _path_template(commands: str, decimals: int) -> str:
     return "".join(parts[c] for c in commands)
 
 
-def _anchored(shape: Shape, motif: Motif) -> tuple[Shape, np.ndarray]:
-    return shape, shape.points - (motif.width / 2, motif.base_line)
+def _anchored(motif: Motif) -> list[Shape]:
+    """Return the shapes about the base line's middle, where placements lay them."""
+    shift = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
+    return [mapped(shape, shift) for shape in motif.shapes]
 
 
-def _shapes_markup(motif: Motif) -> str:
-    return "".join(_shape_markup(shape, points) for shape, points in (_anchored(s, motif) for s in motif.shapes))
+def _shapes_markup(motif: Motif, servers: Servers) -> str:
+    return "".join(_shape_markup(shape, servers) for shape in _anchored(motif))
 
 
-def _shape_markup(shape: Shape, points: np.ndarray) -> str:
-    return f'<path d="{path_data(shape.commands, points)}"{shape_attributes(shape)}/>'
+def _shape_markup(shape: Shape, servers: Servers, *, kept: bool = False) -> str:
+    """Write one shape; ``kept`` adds what only our own files know of it."""
+    own = _kept_attributes(shape) if kept else ""
+    if shape.picture is not None:
+        return f'<image transform="matrix({_matrix_text(_picture_matrix(shape))})" {_picture_attributes(shape)}{own}/>'
+    return f'<path d="{path_data(shape.commands, shape.points)}"{shape_attributes(shape, servers)}{own}/>'
 
 
-def _piece_template(motif: Motif) -> str:
+def _kept_attributes(shape: Shape) -> str:
+    out = f" data-name={quoteattr(shape.name)}" if shape.name else ""
+    out += f' data-group="{shape.group}"' if shape.group else ""
+    return out + (' data-derived="1"' if shape.derived else "")
+
+
+def _picture_attributes(shape: Shape) -> str:
+    picture = shape.picture
+    stencil = ' data-stencil="1"' if picture.stencil else ""
+    data = base64.b64encode(picture.png).decode()
+    return (f'width="{picture.width_px}" height="{picture.height_px}" preserveAspectRatio="none"{stencil} '
+            f'href="data:image/png;base64,{data}"')  # fmt: skip
+
+
+def _picture_matrix(shape: Shape) -> np.ndarray:
+    """Return the map (2, 3) from a picture's pixels to its rectangle's corners."""
+    origin, right, _, below = shape.points
+    return np.column_stack([(right - origin) / shape.picture.width_px, (below - origin) / shape.picture.height_px, origin])
+
+
+def _matrix_text(matrix: np.ndarray) -> str:
+    return " ".join(f"{v:.8g}" for v in matrix.T.ravel())
+
+
+def _gradient_markup(name: str, gradient: Gradient) -> str:
+    stops = "".join(f'<stop offset="{_short(s.offset)}"{_stop(s.colour, s.opacity)}/>' for s in gradient.stops)
+    place = 'x1="0" y1="0" x2="1" y2="0"' if gradient.kind == "linear" else f'cx="0" cy="0" r="1" fx="{_short(gradient.focus)}" fy="0"'
+    spread = f' spreadMethod="{gradient.spread}"' if gradient.spread != "pad" else ""
+    matrix = " ".join(f"{v:.8g}" for v in gradient.matrix)
+    return (f'<{gradient.kind}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place}{spread} '
+            f'gradientTransform="matrix({matrix})">{stops}</{gradient.kind}Gradient>')  # fmt: skip
+
+
+def _stays_local(shape: Shape) -> bool:
+    """Whether a piece's shape keeps its own coordinates under a transform: pictures and gradients do."""
+    paints = [shape.fill, shape.stroke and shape.stroke.paint]
+    return shape.picture is not None or any(p is not None and p.gradient is not None for p in paints)
+
+
+def _piece_template(anchored: list[Shape], servers: Servers) -> str:
     shapes = []
-    for shape in motif.shapes:
+    for shape in anchored:
+        if _stays_local(shape):
+            shapes.append(f'<g transform="matrix(%.6f %.6f %.6f %.6f %.4f %.4f)">{_shape_markup(shape, servers).replace("%", "%%")}</g>')
+            continue
         dashes = None if shape.stroke is None else ["%.3f"] * len(shape.stroke.dashes)
         width = None if shape.stroke is None else "%.4f"
-        attributes = _attributes(shape, stroke_width=width, dashes=dashes)
+        attributes = _attributes(shape, servers, stroke_width=width, dashes=dashes)
         shapes.append(f'<path d="{_path_template(shape.commands, 3)}"{attributes}/>')
     return f"<g>{''.join(shapes)}</g>\n"
 
 
-def _shape_values(shape: Shape, points: np.ndarray, matrices: np.ndarray, factor: np.ndarray) -> np.ndarray:
+def _shape_values(shape: Shape, matrices: np.ndarray, factor: np.ndarray) -> np.ndarray:
     """Return, a row a piece, the numbers of one shape in the order of its template."""
+    if _stays_local(shape):
+        return matrices
     linear = matrices[:, :4].reshape(-1, 2, 2)  # rows are the images of the axes
-    mapped = (points @ linear + matrices[:, None, 4:]).reshape(len(matrices), -1)
+    moved = (shape.points @ linear + matrices[:, None, 4:]).reshape(len(matrices), -1)
     if shape.stroke is None:
-        return mapped
-    return np.hstack([mapped, np.outer(factor, [shape.stroke.width, *shape.stroke.dashes])])
+        return moved
+    return np.hstack([moved, np.outer(factor, [shape.stroke.width, *shape.stroke.dashes])])
 
 
-def _attributes(shape: Shape, *, stroke_width: str | None, dashes: list[str] | None) -> str:
-    out = _paint("fill", shape.fill) if shape.fill else ' fill="none"'
+def _attributes(shape: Shape, servers: Servers, *, stroke_width: str | None, dashes: list[str] | None) -> str:
+    out = _paint("fill", shape.fill, servers) if shape.fill else ' fill="none"'
     if shape.fill and shape.fill_rule == "evenodd":
         out += ' fill-rule="evenodd"'
     stroke = shape.stroke
     if stroke is None:
         return out
-    out += _paint("stroke", stroke.paint) + f' stroke-width="{stroke_width}"'
+    out += _paint("stroke", stroke.paint, servers) + f' stroke-width="{stroke_width}"'
     if stroke.cap != "butt":
         out += f' stroke-linecap="{stroke.cap}"'
     if stroke.join != "miter":
@@ -169,6 +243,11 @@ def _attributes(shape: Shape, *, stroke_width: str | None, dashes: list[str] | N
     return out + (f' stroke-dasharray="{" ".join(dashes)}"' if dashes else "")
 
 
-def _paint(key: str, paint: Paint) -> str:
+def _paint(key: str, paint: Paint, servers: Servers) -> str:
     opacity = f' {key}-opacity="{_short(paint.opacity)}"' if paint.opacity < 1 else ""
-    return f' {key}="{paint.colour}"{opacity}'
+    value = paint.colour if paint.gradient is None else f"url(#{servers.id_of(paint.gradient)})"
+    return f' {key}="{value}"{opacity}'
+
+
+def _stop(colour: str, opacity: float) -> str:
+    return f' stop-color="{colour}"' + (f' stop-opacity="{_short(opacity)}"' if opacity < 1 else "")

@@ -5,6 +5,8 @@ from __future__ import annotations
 import numpy as np
 import pathops
 
+from .outlines import engine_path, on_curve
+
 CAPS = {"butt": pathops.LineCap.BUTT_CAP, "round": pathops.LineCap.ROUND_CAP, "square": pathops.LineCap.SQUARE_CAP}
 JOINS = {"miter": pathops.LineJoin.MITER_JOIN, "round": pathops.LineJoin.ROUND_JOIN, "bevel": pathops.LineJoin.BEVEL_JOIN}
 Box = tuple[float, float, float, float]
@@ -18,13 +20,7 @@ def outline_box(commands: str, points: np.ndarray) -> Box:
         if command == "C":
             xs.append(_extremes(points[at - 1 : at + 3]))
         at += {"M": 1, "L": 1, "C": 3, "Z": 0}[command]
-    off_curve = np.zeros(len(points), bool)
-    at = 0
-    for command in commands:
-        if command == "C":
-            off_curve[at : at + 2] = True
-        at += {"M": 1, "L": 1, "C": 3, "Z": 0}[command]
-    xs[0] = points[~off_curve]
+    xs[0] = points[on_curve(commands)]
     every = np.concatenate(xs)
     return (*every.min(axis=0), *every.max(axis=0))
 
@@ -47,26 +43,7 @@ def stroke_box(
     dashes: tuple[float, ...] = (), dash_offset: float = 0.0,
 ) -> Box | None:
     """Return the box of what a stroke covers, or None where it covers nothing."""
-    path = pathops.Path()
-    pen = path.getPen()
-    at = 0
-    is_open = False
-    for command in commands:
-        if command == "M":
-            if is_open:
-                pen.endPath()
-            pen.moveTo(tuple(points[at]))
-            is_open = True
-        elif command == "L":
-            pen.lineTo(tuple(points[at]))
-        elif command == "C":
-            pen.curveTo(*map(tuple, points[at : at + 3]))
-        elif is_open:
-            pen.closePath()
-            is_open = False
-        at += {"M": 1, "L": 1, "C": 3, "Z": 0}[command]
-    if is_open:
-        pen.endPath()
+    path = engine_path(commands, points)
     path.stroke(width, CAPS[cap], JOINS[join], miter_limit, list(dashes) or None, dash_offset)
     path.convertConicsToQuads()
     return path.bounds if len(list(path.segments)) else None

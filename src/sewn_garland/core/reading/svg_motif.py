@@ -1,160 +1,103 @@
-"""Read an SVG as a motif: flattened to plain shapes on a frame in mm."""
+"""Read an SVG as a motif: flattened to plain shapes and pictures on a frame in mm."""
 
 from __future__ import annotations
 
+import base64
+import binascii
+import json
 import re
 from dataclasses import replace
 
 import numpy as np
-from coloraide import Color
 
 from ..errors import InputError, LimitError
 from ..maths.affine import apply, mean_scale
-from ..maths.bounds import Box, outline_box, stroke_box
+from ..maths.booleans import combined, stroke_outline
 from ..maths.curves import cubics_from_arc
-from ..values.motif import Motif, Paint, Shape, Stroke
+from ..maths.raster import png_from_rgba
+from ..values.motif import Motif, Picture, Recipe, Shape, Stroke
 from .path_data import Arc, Subpath
+from .pictures import read_picture
 from .svg_lines import subpaths_of
-from .svg_source import MM_PER_UNIT, SVG, Drawn, SvgSource, drawn_elements, mm_from_length, parse_svg, share_from_text
+from .svg_paint import Paints
+from .svg_source import MM_PER_UNIT, SVG, XLINK_HREF, Clip, Drawn, SvgSource, drawn_elements, mm_from_length, parse_svg
 
 MOST_POINTS = 50_000
-NO_PAINT = ("none", "transparent")
+MOST_PICTURE_PIXELS = 16_000_000
+MOST_RECIPES = 200
+Outline = tuple[str, np.ndarray]
 
 
-def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: float | None = None, trim: bool = False) -> Motif:
-    """Read the drawn shapes with their flat paints; what had to be left out is told on the motif.
+def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: float | None = None) -> Motif:
+    """Read what is drawn, with its paints; what had to be left out is told on the motif.
 
-    The frame is the document's; ``trim`` cuts it down to the ink. The base line lies at half the
-    height unless given. Raises InputError when nothing drawable is left.
+    Clips are cut for good. The frame is the document's, the base line lies at half the height
+    unless given. Raises InputError when nothing drawable is left.
     """
     source = parse_svg(data, where=where)
     left_out: list[str] = []
-    paints = _Paints(source, left_out)
-    shapes, points = [], 0
-    for drawn in drawn_elements(source, left_out, where=where):
-        shape = _shape_of(drawn, paints)
-        if shape is not None:
-            shapes.append(shape)
-            points += len(shape.commands)
+    paints = Paints(source, left_out)
+    shapes: list[Shape] = []
+    points = 0
+    for drawn in drawn_elements(source, left_out, where=where, pictures=True):
+        made = [_picture_of(drawn, left_out)] if drawn.element.tag == f"{SVG}image" else [_shape_of(drawn, paints)]
+        for clip in drawn.clips:
+            made = [part for shape in made if shape is not None for part in _clipped(shape, clip, left_out, where)]
+        shapes += [_owned(shape, drawn) for shape in made if shape is not None]
+        points += sum(len(shape.commands) for shape in made if shape is not None)
         if points > MOST_POINTS:
             raise LimitError(f"it has more than {MOST_POINTS} points; thin the drawing first", where=where)
     if not shapes:
-        raise InputError("nothing in it can be drawn: it has no shape with a fill or a stroke", where=where)
+        raise InputError("nothing in it can be drawn: it has no shape with a fill or a stroke, and no picture", where=where)
     base = source.height_mm / 2 if base_line_mm is None else base_line_mm
-    motif = Motif(tuple(shapes), source.width_mm, source.height_mm, base, tuple(left_out))
-    return trimmed(motif, where=where, keep_base=base_line_mm is not None) if trim else motif
+    return Motif(tuple(shapes), source.width_mm, source.height_mm, base, tuple(left_out), recipes=_recipes_of(source, shapes))
 
 
-def trimmed(motif: Motif, *, where: str = "the motif", keep_base: bool = True) -> Motif:
-    """Cut the frame down to the ink, so that no margin opens the joins.
-
-    The base line stays on the artwork, or goes to half the new height.
-    """
-    left, top, right, bottom = ink_box(motif)
-    width, height = right - left, bottom - top
-    if width <= 1e-6 and height <= 1e-6:
-        raise InputError("the drawing has no size", where=where)
-    if width <= 1e-6 or height <= 1e-6:
-        raise InputError("the drawing has no width or no height; give it a stroke or a filled shape", where=where)
-    base = motif.base_line - top if keep_base else height / 2
-    shapes = tuple(replace(s, points=s.points - (left, top)) for s in motif.shapes)
-    told = _told_margins(left, motif.width - right, top, motif.height - bottom)
-    return replace(motif, shapes=shapes, width=width, height=height, base_line=base, left_out=(*motif.left_out, *told))
+def _owned(shape: Shape, drawn: Drawn) -> Shape:
+    """Give a shape the name and group that one of our own files keeps with it."""
+    name, group = drawn.element.get("data-name", ""), drawn.element.get("data-group", "")
+    own_group = int(group) if re.fullmatch(r"\d{1,6}", group) else 0
+    return replace(shape, name=name[:80], group=own_group, derived=bool(own_group) and drawn.element.get("data-derived") == "1")
 
 
-def _told_margins(left: float, right: float, top: float, bottom: float) -> list[str]:
-    sides = [(left, "left"), (right, "right"), (top, "above"), (bottom, "below")]
-    cut = [f"{margin:.1f} mm {side}" for margin, side in sides if margin > 0.05]
-    return [f"Empty margin cut away: {', '.join(cut)}."] if cut else []
-
-
-def ink_box(motif: Motif) -> Box:
-    """Return the box of everything that is painted, strokes included."""
-    boxes = [box for shape in motif.shapes for box in _boxes(shape)]
-    edges = np.array(boxes)
-    return (*edges[:, :2].min(axis=0), *edges[:, 2:].max(axis=0))
-
-
-def _boxes(shape: Shape) -> list[Box]:
-    boxes = [outline_box(shape.commands, shape.points)] if shape.fill or not shape.stroke else []
-    if shape.stroke:
-        s = shape.stroke
-        box = stroke_box(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join,
-                         miter_limit=s.miter_limit, dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
-        boxes += [box] if box else []
-    return boxes or [outline_box(shape.commands, shape.points)]
-
-
-class _Paints:
-    """Resolve fill and stroke to flat paints; gradients become the mean of their stops."""
-
-    def __init__(self, source: SvgSource, left_out: list[str]) -> None:
-        self.servers = {e.get("id"): e for e in source.root.iter() if e.get("id")}
-        self.left_out = left_out
-
-    def paint(self, style: dict[str, str], key: str, opacity: float) -> Paint | None:
-        text = style.get(key, "#000000" if key == "fill" else "none").strip()
-        if text in NO_PAINT:
-            return None
-        if text.lower() == "currentcolor":
-            text = style.get("color", "#000000")
-        share = opacity * share_from_text(style.get(f"{key}-opacity"))
-        found = re.match(r"url\(\s*['\"]?#([^'\")]+)['\"]?\s*\)\s*(.*)", text)
-        return self._of_server(found.group(1), found.group(2), share) if found else self._flat(text, share)
-
-    def _flat(self, text: str, share: float) -> Paint | None:
+def _recipes_of(source: SvgSource, shapes: list[Shape]) -> tuple[Recipe, ...]:
+    """Read the recipes that one of our own files keeps; anything else in their place is passed over."""
+    try:
+        entries = json.loads(source.root.get("data-recipes", "[]"))
+    except (ValueError, RecursionError):
+        return ()
+    groups = {s.group for s in shapes}
+    out = []
+    for entry in entries[:MOST_RECIPES] if isinstance(entries, list) else []:
         try:
-            colour = Color(text).convert("srgb")
-        except ValueError:
-            self.tell(f"The colour “{text[:30]}” is not known; black was taken.")
-            colour = Color("black")
-        alpha = min(1.0, max(0.0, colour.alpha(nans=False))) * share
-        return Paint(colour.to_string(hex=True, alpha=False), round(alpha, 4)) if alpha > 0 else None
-
-    def _of_server(self, name: str, fallback: str, share: float) -> Paint | None:
-        stops = list(self.servers[name].iter(f"{SVG}stop")) if name in self.servers else []
-        if not stops:
-            self.tell("A pattern or a missing gradient was left out.")
-            return self._flat(fallback, share) if fallback and fallback not in NO_PAINT else None
-        self.tell("Gradients were flattened to their mean colour.")
-        rgba = np.array([self._stop(stop) for stop in stops])
-        mean = rgba.mean(axis=0)
-        return self._flat(Color("srgb", mean[:3].tolist(), float(mean[3])).to_string(), share)
-
-    def _stop(self, stop) -> list[float]:
-        declared = dict(re.findall(r"([a-z-]+)\s*:\s*([^;]+)", stop.get("style", "")))
-        text = (declared.get("stop-color") or stop.get("stop-color") or "black").strip()
-        try:
-            colour = Color(text).convert("srgb")
-        except ValueError:
-            colour = Color("black")
-        share = share_from_text(declared.get("stop-opacity") or stop.get("stop-opacity"))
-        return [*colour.coords(nans=False), colour.alpha(nans=False) * share]
-
-    def tell(self, sentence: str) -> None:
-        if sentence not in self.left_out:
-            self.left_out.append(sentence)
+            kind, group, figures = entry["kind"], entry["group"], entry["figures"]
+            pairs = tuple((str(k), v) for k, v in figures.items() if isinstance(v, (int, float, str)))
+        except (TypeError, KeyError, AttributeError):
+            continue
+        if kind in ("starter", "mirror", "soft_edge") and group in groups:
+            out.append(Recipe(group, kind, pairs))
+    return tuple(out)
 
 
-def _shape_of(drawn: Drawn, paints: _Paints) -> Shape | None:
+def _shape_of(drawn: Drawn, paints: Paints) -> Shape | None:
     subpaths = [s for s in subpaths_of(drawn) if s.segments]
-    fill = paints.paint(drawn.style, "fill", drawn.opacity)
-    if drawn.element.tag == f"{SVG}line":
-        fill = None
-    stroke = _stroke_of(drawn, paints)
-    if not subpaths or (fill is None and stroke is None):
+    if not subpaths:
         return None
-    commands, points = _outline(subpaths)
-    points = apply(drawn.matrix, points)
+    own = outline_from_subpaths(subpaths)
+    fill = None if drawn.element.tag == f"{SVG}line" else paints.paint(drawn, "fill", own)
+    stroke = _stroke_of(drawn, paints, own)
+    if fill is None and stroke is None:
+        return None
+    points = apply(drawn.matrix, own[1])
     if not np.isfinite(points).all() or np.abs(points).max() > 1e6:
         raise InputError("a shape lies further than 1 000 000 mm out or is not finite", where=drawn.where)
     rule = "evenodd" if drawn.style.get("fill-rule") == "evenodd" else "nonzero"
-    return Shape(commands, points, fill, rule, stroke)
+    return Shape(own[0], points, fill, rule, stroke)
 
 
-def _stroke_of(drawn: Drawn, paints: _Paints) -> Stroke | None:
+def _stroke_of(drawn: Drawn, paints: Paints, own: Outline) -> Stroke | None:
     style = drawn.style
-    paint = paints.paint(style, "stroke", drawn.opacity)
+    paint = paints.paint(drawn, "stroke", own)
     width = mm_from_length(style.get("stroke-width", "1"), where=drawn.where, relative_to=100.0) or 0.0
     if paint is None or width <= 0:
         return None
@@ -180,7 +123,76 @@ def _stroke_of(drawn: Drawn, paints: _Paints) -> Stroke | None:
     )  # fmt: skip
 
 
-def _outline(subpaths: list[Subpath]) -> tuple[str, np.ndarray]:
+def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
+    """Read an embedded picture; its rectangle keeps the aspect that the element asks for."""
+    element, where = drawn.element, drawn.where
+    link = (element.get("href") or element.get(XLINK_HREF) or "").strip()
+    found = re.match(r"data:image/(png|jpeg|jpg|webp)\s*;\s*base64\s*,", link)
+    if not found:
+        left_out.append("A picture was left out; only embedded PNG, JPEG and WebP are taken.")
+        return None
+    try:
+        data = base64.b64decode(re.sub(r"\s+", "", link[found.end() :]), validate=True)
+        picture = read_picture(data, where="it", most_pixels=MOST_PICTURE_PIXELS)
+    except (binascii.Error, InputError) as error:
+        reason = error.message if isinstance(error, InputError) else "it is damaged"
+        left_out.append(f"A picture was left out: {reason}.")
+        return None
+    for sentence in picture.told:
+        if sentence not in left_out:
+            left_out.append(sentence)
+    px = MM_PER_UNIT["px"]
+    x, y, w, h = ((mm_from_length(element.get(k), where=where) or 0.0) / px for k in ("x", "y", "width", "height"))
+    rows, columns = picture.rgba.shape[:2]
+    w, h = w or columns, h or rows
+    if not element.get("preserveAspectRatio", "").strip().startswith("none"):
+        fit = min(w / columns, h / rows)
+        x, y, w, h = x + (w - columns * fit) / 2, y + (h - rows * fit) / 2, columns * fit, rows * fit
+    rgba = picture.rgba
+    if drawn.opacity < 1:
+        rgba = rgba.copy()
+        rgba[..., 3] = np.round(rgba[..., 3] * drawn.opacity)
+    corners = np.array([[x, y], [x + w, y], [x + w, y + h], [x, y + h]])
+    stencil = element.get("data-stencil") == "1"
+    own = data if found.group(1) == "png" and picture.scale == 1 and drawn.opacity >= 1 else png_from_rgba(rgba)
+    return Shape("MLLLZ", apply(drawn.matrix, corners), None, picture=Picture(own, columns, rows, stencil))
+
+
+def _clipped(shape: Shape, clip: Clip, left_out: list[str], where: str) -> list[Shape]:
+    """Cut a shape by a clip for good; a clipped stroke becomes a shape of its own."""
+    if shape.picture is not None:
+        left_out.append("A clip on a picture was left out; what it hid is shown.")
+        return [shape]
+    mask = _clip_outline(clip, where)
+    parts = []
+    if shape.fill is not None:
+        commands, points = combined([(shape.commands, shape.points, shape.fill_rule), mask], "overlap")
+        parts.append(replace(shape, commands=commands, points=points, fill_rule="nonzero", stroke=None))
+    if shape.stroke is not None:
+        s = shape.stroke
+        outline = stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
+                                 dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
+        commands, points = combined([(*outline, "nonzero"), mask], "overlap")
+        parts.append(replace(shape, commands=commands, points=points, fill=s.paint, fill_rule="nonzero", stroke=None))
+    return [part for part in parts if part.commands]
+
+
+def _clip_outline(clip: Clip, where: str) -> tuple[str, np.ndarray, str]:
+    """Return what a clip shows: the union of its shapes, in mm."""
+    outlines = []
+    for drawn in clip.shapes:
+        subpaths = [s for s in subpaths_of(drawn) if s.segments]
+        if subpaths:
+            commands, points = outline_from_subpaths(subpaths)
+            rule = "evenodd" if drawn.style.get("clip-rule") == "evenodd" else "nonzero"
+            outlines.append((commands, apply(drawn.matrix, points), rule))
+    if not outlines:
+        return "", np.zeros((0, 2)), "nonzero"
+    return (*combined(outlines, "join"), "nonzero")
+
+
+def outline_from_subpaths(subpaths: list[Subpath]) -> Outline:
+    """Return subpaths as one outline out of M L C Z; arcs become cubics."""
     commands, points = [], []
     for subpath in subpaths:
         commands.append("M")

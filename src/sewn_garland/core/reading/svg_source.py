@@ -27,7 +27,7 @@ NEVER_DRAWN = {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linea
                "metadata", "title", "desc", "style", "switch", "foreignObject"}  # fmt: skip
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 INHERITED = ("fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity", "stroke-linecap", "stroke-linejoin",
-             "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility")  # fmt: skip
+             "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility", "clip-rule")  # fmt: skip
 OWN = ("display", "opacity", "clip-path", "mask", "filter")
 
 
@@ -40,6 +40,14 @@ class Drawn:
     style: dict[str, str]
     opacity: float
     where: str
+    clips: tuple[Clip, ...] = ()
+
+
+@dataclass(frozen=True)
+class Clip:
+    """A clip that hides what lies outside its shapes."""
+
+    shapes: tuple[Drawn, ...]
 
 
 @dataclass(frozen=True)
@@ -179,18 +187,19 @@ def _fit(box: tuple[float, float, float, float], width: float, height: float, as
     return np.array([[s, 0, dx - box[0] * s], [0, s, dy - box[1] * s]])
 
 
-def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the file") -> Iterator[Drawn]:
-    """Yield every drawn element in document order, ``use`` expanded, transforms and styles resolved.
+def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the file", pictures: bool = False) -> Iterator[Drawn]:
+    """Yield every drawn element in document order, ``use`` expanded, transforms, styles and clips resolved.
 
-    What is passed over is told in ``left_out``, a sentence each. Raises InputError for an element
+    ``pictures`` yields image elements too. What is passed over is told in ``left_out``, a sentence each. Raises InputError for an element
     that refers to itself.
     """
     rules = _style_rules(source.root)
     ids = {e.get("id"): e for e in reversed(list(source.root.iter())) if e.get("id")}
-    stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, ())]
+    stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, (), ())]
+    wanted = DRAWN | {"image"} if pictures else DRAWN
     budget = max(MOST_EXPANDED, sum(1 for _ in source.root.iter()))
     while stack:
-        element, matrix, inherited, opacity, users = stack.pop()
+        element, matrix, inherited, opacity, users, clips = stack.pop()
         budget -= 1
         if budget < 0:
             raise LimitError(f"expanded, it has more than {MOST_EXPANDED} elements", where=where)
@@ -204,22 +213,45 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
                 _tell(left_out, f"{name} was left out.")
             continue
         opacity *= share_from_text(own.get("opacity"))
-        for effect in ("clip-path", "mask", "filter"):
+        for effect in ("mask", "filter"):
             if own.get(effect, "none") != "none":
                 _tell(left_out, f"a {effect} on {name} was left out; what it hid is shown.")
         if element.get("transform"):
             matrix = compose(matrix, transform_from_text(element.get("transform"), where=f"{where}, {place}"))
+        if own.get("clip-path", "none") != "none":
+            clip = _clip_of(own["clip-path"], ids, matrix, f"{where}, {place}", rules)
+            if clip is None:
+                _tell(left_out, f"a clip on {name} was left out; what it hid is shown.")
+            else:
+                clips = (*clips, clip)
         if name == "svg" and element is not source.root:
             matrix = compose(matrix, _nested(element, where))
         if name == "use":
-            stack.append(_used(element, ids, matrix, style, opacity, users, f"{where}, {place}"))
-        elif name in DRAWN:
+            stack.append((*_used(element, ids, matrix, style, opacity, users, f"{where}, {place}"), clips))
+        elif name in wanted:
             if style.get("visibility", "visible") == "visible":
-                yield Drawn(element, matrix, style, opacity, f"{where}, {place}")
+                yield Drawn(element, matrix, style, opacity, f"{where}, {place}", clips)
         elif name in ("svg", "g", "a", "symbol"):
-            stack.extend((child, matrix, style, opacity, users) for child in reversed(element))
+            stack.extend((child, matrix, style, opacity, users, clips) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
+
+
+def _clip_of(text: str, ids: dict, matrix: np.ndarray, where: str, rules) -> Clip | None:
+    """Return the clip that a property names, its shapes in mm; None for one that cannot be read."""
+    found = re.match(r"url\(\s*['\"]?#([^'\")]+)", text)
+    element = ids.get(found.group(1)) if found else None
+    if element is None or _local(element) != "clipPath" or element.get("clipPathUnits") == "objectBoundingBox":
+        return None
+    shapes = []
+    for child in element:
+        if _local(child) not in DRAWN:
+            return None
+        own = matrix
+        for transform in (element.get("transform"), child.get("transform")):
+            own = compose(own, transform_from_text(transform, where=where)) if transform else own
+        shapes.append(Drawn(child, own, _resolved(child, {}, rules)[0], 1.0, where))
+    return Clip(tuple(shapes))
 
 
 def _tell(left_out: list[str], sentence: str) -> None:

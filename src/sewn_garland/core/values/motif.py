@@ -1,20 +1,49 @@
-"""A motif: shapes with paint on a frame in millimetres."""
+"""A motif: shapes with paint, or a picture, on a frame in millimetres."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
+from ..maths.affine import apply, compose, mean_scale
 from .arrays import freeze_arrays
 
 
 @dataclass(frozen=True)
+class GradientStop:
+    """A colour at a share (0 to 1) of the gradient's way."""
+
+    offset: float
+    colour: str
+    opacity: float = 1.0
+
+
+@dataclass(frozen=True)
+class Gradient:
+    """A linear gradient runs from (0, 0) to (1, 0), a radial one from the origin to the unit circle.
+
+    ``matrix`` (a, b, c, d, e, f) maps that space to mm; ``focus`` is a radial one's focal x.
+    """
+
+    kind: Literal["linear", "radial"]
+    matrix: tuple[float, float, float, float, float, float]
+    stops: tuple[GradientStop, ...]
+    focus: float = 0.0
+    spread: Literal["pad", "reflect", "repeat"] = "pad"
+
+
+@dataclass(frozen=True)
 class Paint:
-    """One flat colour, ``#rrggbb``, and how much of what lies below it covers (0 to 1)."""
+    """One flat colour, ``#rrggbb``, and how much of what lies below it covers (0 to 1).
+
+    With a ``gradient`` the colour is its mean, for where a single colour must stand for it.
+    """
 
     colour: str
     opacity: float = 1.0
+    gradient: Gradient | None = None
 
 
 @dataclass(frozen=True)
@@ -30,31 +59,110 @@ class Stroke:
     dash_offset: float = 0.0
 
 
+@dataclass(frozen=True)
+class Picture:
+    """A picture as PNG, RGBA; ``stencil`` says that only its coverage counts and the ink colours it."""
+
+    png: bytes
+    width_px: int
+    height_px: int
+    stencil: bool = False
+
+
 @dataclass(frozen=True, eq=False)
 class Shape:
-    """One outline: ``commands`` out of M L C Z and their ``points`` (k, 2) in mm, in order."""
+    """One outline: ``commands`` out of M L C Z and their ``points`` (k, 2) in mm, in order.
+
+    A picture is a shape whose outline is its rectangle, from its top left clockwise, without fill
+    and stroke. ``group`` 0 is none; ``derived`` shapes are made from the others of their group by
+    the group's recipe, and made anew with it.
+    """
 
     commands: str
     points: np.ndarray
     fill: Paint | None
     fill_rule: str = "nonzero"
     stroke: Stroke | None = None
+    picture: Picture | None = None
+    name: str = ""
+    group: int = 0
+    derived: bool = False
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
 
 
+@dataclass(frozen=True)
+class Recipe:
+    """How a group's shapes are made: a starter's figures, a live mirror, a graded soft edge."""
+
+    group: int
+    kind: Literal["starter", "mirror", "soft_edge"]
+    figures: tuple[tuple[str, float | str], ...]
+
+    def figure(self, name: str) -> float | str:
+        """Return one figure; raises KeyError when the recipe has none of that name."""
+        return dict(self.figures)[name]
+
+
 @dataclass(frozen=True, eq=False)
 class Motif:
-    """Artwork to be repeated. Coordinates run from the frame's top left, y down."""
+    """Artwork to be repeated. Coordinates run from the frame's top left, y down.
+
+    ``joints`` are the points where it meets its neighbours, None for both ends of the base line;
+    ``cuts`` x₁ < x₂ divide it into start, repeat and end, None for none.
+    """
 
     shapes: tuple[Shape, ...]
     width: float
     height: float
     base_line: float
     left_out: tuple[str, ...] = ()
+    joints: tuple[tuple[float, float], tuple[float, float]] | None = None
+    cuts: tuple[float, float] | None = None
+    recipes: tuple[Recipe, ...] = ()
 
     @property
     def points(self) -> int:
         """Count the on-curve points, the motif's weight."""
         return sum(len(shape.commands) - shape.commands.count("Z") for shape in self.shapes)
+
+    @property
+    def span(self) -> tuple[float, float]:
+        """Return where the repeat lies along the base line: between the cuts, else the whole frame."""
+        return self.cuts or (0.0, self.width)
+
+    def recipe_of(self, group: int) -> Recipe | None:
+        """Return the recipe of a group, or None."""
+        return next((r for r in self.recipes if r.group == group), None) if group else None
+
+
+def mapped(shape: Shape, matrix: np.ndarray) -> Shape:
+    """Return the shape under an affine map (2, 3), its gradients and stroke widths along with it.
+
+    An uneven map gives strokes its mean scale, for a stroke here has one width.
+    """
+    factor = mean_scale(matrix)
+    stroke = shape.stroke
+    if stroke is not None:
+        stroke = replace(
+            stroke, paint=_mapped_paint(stroke.paint, matrix), width=stroke.width * factor,
+            dashes=tuple(d * factor for d in stroke.dashes), dash_offset=stroke.dash_offset * factor,
+        )  # fmt: skip
+    fill = None if shape.fill is None else _mapped_paint(shape.fill, matrix)
+    return replace(shape, points=apply(matrix, shape.points), fill=fill, stroke=stroke)
+
+
+def _mapped_paint(paint: Paint, matrix: np.ndarray) -> Paint:
+    if paint.gradient is None:
+        return paint
+    own = np.array(paint.gradient.matrix).reshape(3, 2).T
+    return replace(paint, gradient=replace(paint.gradient, matrix=tuple(compose(matrix, own).T.ravel().tolist())))
+
+
+def shifted(motif: Motif, dx: float, dy: float) -> Motif:
+    """Return the motif with everything on it moved by mm, the frame's size as it was."""
+    matrix = np.array([[1.0, 0.0, dx], [0.0, 1.0, dy]])
+    joints = motif.joints and tuple((x + dx, y + dy) for x, y in motif.joints)
+    cuts = motif.cuts and (motif.cuts[0] + dx, motif.cuts[1] + dx)
+    return replace(motif, shapes=tuple(mapped(s, matrix) for s in motif.shapes), base_line=motif.base_line + dy, joints=joints, cuts=cuts)

@@ -1,0 +1,136 @@
+"""Recipes that stay live: a starter's figures, a mirrored half, a graded soft edge.
+
+A group's derived shapes are made anew from its own shapes whenever those change.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from ..errors import InputError
+from ..values.motif import Motif, Recipe, Shape, mapped
+from .framing import box_of
+from .parts import checked_size, chosen, free_group
+from .soft_edge import Grading, graded
+from .starters import motif_from_starter
+
+
+def remade(motif: Motif) -> Motif:
+    """Make every derived shape anew and let go of recipes whose group is gone."""
+    groups = {s.group for s in motif.shapes if not s.derived}
+    motif = replace(
+        motif, recipes=tuple(r for r in motif.recipes if r.group in groups),
+        shapes=tuple(s for s in motif.shapes if not s.derived or s.group in groups),
+    )  # fmt: skip
+    for recipe in motif.recipes:
+        if recipe.kind != "starter":
+            motif = _remade_group(motif, recipe)
+    return checked_size(motif)
+
+
+def _remade_group(motif: Motif, recipe: Recipe) -> Motif:
+    own = [s for s in motif.shapes if s.group == recipe.group and not s.derived]
+    out: list[Shape] = []
+    derived = _derived(motif, recipe, own)
+    seen = 0
+    for shape in motif.shapes:
+        if shape.group != recipe.group:
+            out.append(shape)
+        elif not shape.derived:
+            out.append(shape)
+            seen += 1
+            out += derived.get(seen, [])
+    return replace(motif, shapes=tuple(out))
+
+
+def _derived(motif: Motif, recipe: Recipe, own: list[Shape]) -> dict[int, list[Shape]]:
+    """Return the derived shapes by how many of the group's own shapes lie under them."""
+    if recipe.kind == "mirror":
+        left_right = recipe.figure("side") == "left_right"
+        at = motif.width / 2 if left_right else motif.base_line
+        matrix = np.array([[-1.0, 0.0, 2 * at], [0.0, 1.0, 0.0]]) if left_right else np.array([[1.0, 0.0, 0.0], [0.0, -1.0, 2 * at]])
+        return {len(own): [replace(mapped(s, matrix), derived=True) for s in own]}
+    if len(own) < 2:
+        return {}
+    steps = int(recipe.figure("steps"))
+    out = {}
+    for k in range(1, len(own)):
+        made = graded(own[k - 1 : k + 1], steps=steps or None).shapes
+        out[k] = [replace(s, group=recipe.group, derived=True) for s in made]
+    return out
+
+
+def with_mirror(motif: Motif, parts: Sequence[int], side: str) -> Motif:
+    """Mirror parts live about the frame's middle (left_right) or the base line (up_down)."""
+    chosen(motif, parts)
+    group = free_group(motif)
+    shapes = tuple(replace(s, group=group, derived=False) if i in set(parts) else s for i, s in enumerate(motif.shapes))
+    return replace(motif, shapes=shapes, recipes=(*motif.recipes, Recipe(group, "mirror", (("side", side),))))
+
+
+def with_soft_edge(motif: Motif, parts: Sequence[int], steps: int) -> Motif:
+    """Grade between nested parts, from the lowest to the highest; ``steps`` 0 takes the fewest that cannot be seen."""
+    own = chosen(motif, parts)
+    graded(own, steps=steps or None)  # says what is wrong before anything changes
+    group = free_group(motif)
+    lowest = min(parts)
+    inside = [replace(s, group=group, derived=False) for s in own]
+    shapes = [s for i, s in enumerate(motif.shapes) if i not in set(parts)]
+    at = sum(1 for i in range(lowest) if i not in set(parts))
+    shapes[at:at] = inside
+    return replace(motif, shapes=tuple(shapes), recipes=(*motif.recipes, Recipe(group, "soft_edge", (("steps", float(steps)),))))
+
+
+def grading_of(motif: Motif, group: int) -> Grading | None:
+    """Return what a group's soft edge costs; None when it has none."""
+    recipe = motif.recipe_of(group)
+    own = [s for s in motif.shapes if s.group == group and not s.derived]
+    if recipe is None or recipe.kind != "soft_edge" or len(own) < 2:
+        return None
+    return graded(own, steps=int(recipe.figure("steps")) or None)
+
+
+def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Motif:
+    """Set a recipe's figures: a starter is drawn anew in its place, a soft edge graded anew.
+
+    A motif that is only its starter takes the new frame too.
+    """
+    recipe = motif.recipe_of(group)
+    if recipe is None:
+        raise InputError("this part has no figures any more; it was changed by hand")
+    if recipe.kind != "starter":
+        changed = replace(recipe, figures=tuple({**dict(recipe.figures), **{k: float(v) for k, v in figures.items()}}.items()))
+        return replace(motif, recipes=tuple(changed if r.group == group else r for r in motif.recipes))
+    known = dict(recipe.figures)
+    name = str(known.pop("starter"))
+    old = [s for s in motif.shapes if s.group == group]
+    new = motif_from_starter(name, {**known, **figures})
+    before = motif_from_starter(name, known)
+    shift = np.array(box_of(old)[:2]) - np.array(box_of(before.shapes)[:2])
+    matrix = np.array([[1.0, 0.0, shift[0]], [0.0, 1.0, shift[1]]])
+    made = [replace(mapped(s, matrix), fill=old[0].fill, stroke=old[0].stroke, group=group, name=old[0].name) for s in new.shapes]
+    at = next(i for i, s in enumerate(motif.shapes) if s.group == group)
+    shapes = [s for s in motif.shapes if s.group != group]
+    shapes[at:at] = made
+    recipes = tuple(replace(new.recipes[0], group=group) if r.group == group else r for r in motif.recipes)
+    alone = len(old) == len(motif.shapes) and np.abs(shift).max() < 1e-9
+    frame = {"width": new.width, "height": new.height, "base_line": new.base_line} if alone else {}
+    return replace(motif, shapes=tuple(shapes), recipes=recipes, **frame)
+
+
+def with_starter_added(motif: Motif, starter: str, figures: Mapping[str, float], x_mm: float, y_mm: float, colour: str | None) -> Motif:
+    """Lay a starter on top, its frame's middle at (x_mm, y_mm)."""
+    new = motif_from_starter(starter, figures, colour=colour)
+    group = free_group(motif)
+    matrix = np.array([[1.0, 0.0, x_mm - new.width / 2], [0.0, 1.0, y_mm - new.height / 2]])
+    shapes = (*motif.shapes, *(replace(mapped(s, matrix), group=group) for s in new.shapes))
+    return checked_size(replace(motif, shapes=shapes, recipes=(*motif.recipes, replace(new.recipes[0], group=group))))
+
+
+def without_starters(motif: Motif, parts: Sequence[int]) -> Motif:
+    """Let go of the figures of starters whose parts are changed by hand."""
+    groups = {motif.shapes[i].group for i in parts if 0 <= i < len(motif.shapes)}
+    return replace(motif, recipes=tuple(r for r in motif.recipes if r.kind != "starter" or r.group not in groups))

@@ -1,0 +1,54 @@
+"""Light and backing: a backing shape under parts, highlights and shadows cut to them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from ..errors import InputError
+from ..maths.booleans import combined, stroke_outline
+from ..maths.outlines import joined, subpaths
+from ..values.motif import Paint, Shape
+from .rims import covered
+
+
+def backing(shapes: list[Shape], *, colour: str, grow_mm: float, fill_holes: bool = True) -> Shape:
+    """Return a shape that lies behind others: their joint outline, grown by ``grow_mm``, its holes filled."""
+    outlines = [covered(s) for s in shapes if s.picture is None]
+    if not outlines:
+        raise InputError("a picture has no outline to back; trace it first")
+    commands, points = combined(outlines, "join")
+    if grow_mm > 0:
+        rim = stroke_outline(commands, points, width=2 * grow_mm, join="round")
+        commands, points = combined([(commands, points, "nonzero"), (*rim, "nonzero")], "join")
+    if fill_holes:
+        parts = list(subpaths(commands, points))
+        commands, points = combined([(c, p, "nonzero") for c, p in parts], "join") if len(parts) > 1 else joined(parts)
+    return Shape(commands, points, Paint(colour), name="Back")
+
+
+def light_on(
+    shape: Shape, kind: Literal["highlight", "shadow"], *, from_deg: float, width_mm: float, colour: str, opacity: float,
+    inset_mm: float = 0.0,
+) -> Shape | None:
+    """Return a rim of light or shade, cut to the shape: what of it the shape, moved by ``width_mm``, leaves bare.
+
+    ``from_deg`` is where the light comes from, clockwise from the right of the page; a shadow lies
+    on the far side. Given the same angle, every ring is lit on the same side, the inside of its
+    hole too. ``inset_mm`` keeps the light off the edge. None where nothing would be seen.
+    """
+    own = covered(shape)
+    angle = np.radians(from_deg)
+    toward = np.array([np.cos(angle), np.sin(angle)]) * (1 if kind == "highlight" else -1)
+    if inset_mm > 0:
+        rim = stroke_outline(own[0], own[1], width=2 * inset_mm, join="round")
+        own = (*combined([own, (*rim, "nonzero")], "cut_out"), "nonzero")
+    if not own[0]:
+        return None
+    commands, points = combined([own, (own[0], own[1] - toward * width_mm, own[2])], "cut_out")
+    if not commands:
+        return None
+    paint = Paint(colour, opacity)
+    return replace(shape, commands=commands, points=points, fill=paint, fill_rule="nonzero", stroke=None, name=kind.capitalize())

@@ -1,0 +1,170 @@
+"""Fit cubics to dense points: Schneider, An Algorithm for Automatically Fitting Digitized Curves (1990), with corners kept."""
+
+from __future__ import annotations
+
+import itertools
+
+import numpy as np
+
+from .outlines import Outline
+
+ROUNDS = 4  # of moving the points' parameters before a stretch is split; chosen
+LEAST_POINTS = 3
+
+
+def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: float) -> Outline:
+    """Return cubics and lines through a polyline (k, 2) that stray at most ``tolerance`` from its points.
+
+    ``corner_from`` radians of turn at a point make a corner, which is kept. A closed line does not
+    repeat its first point. Fewer than two points give an empty outline.
+    """
+    points = np.asarray(points, float)
+    if len(points) > 1:
+        apart = np.hypot(*np.diff(points, axis=0).T) > 1e-12
+        points = points[np.concatenate([[True], apart])]
+    if len(points) < 2:
+        return "", np.zeros((0, 2))
+    corners = corners_of(points, closed=closed, corner_from=corner_from, reach=3 * tolerance)
+    if closed:
+        first = corners[0] if len(corners) else 0
+        ring = np.vstack([np.roll(points, -first, axis=0), points[first : first + 1]])
+        edges = sorted({0, *(int(c - first) for c in corners), len(points)})
+        smooth = not len(corners)
+    else:
+        ring, edges, smooth = points, sorted({0, *map(int, corners), len(points) - 1}), False
+    seam = _direction(ring[[-2, -1, 1]], 0) if smooth and len(ring) > 3 else None
+    commands, out = "M", [ring[:1]]
+    for a, b in itertools.pairwise(edges):
+        part = ring[a : b + 1]
+        for cubic in _fit(part, seam if a == 0 else None, -seam if seam is not None and b == edges[-1] else None, tolerance):
+            commands += "L" if len(cubic) == 1 else "C"
+            out.append(cubic)
+    return commands + ("Z" if closed else ""), np.concatenate(out)
+
+
+def corners_of(points: np.ndarray, *, closed: bool, corner_from: float, reach: float) -> np.ndarray:
+    """Return the points at which a polyline turns by at least ``corner_from``, looking ``reach`` mm to both sides."""
+    n = len(points)
+    if n < 3:
+        return np.zeros(0, int)
+    ring = np.vstack([points, points[:1]]) if closed else points
+    s = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(ring, axis=0).T))])
+    at = s[:n]
+    if closed:
+        look = lambda x: np.stack([np.interp(x, s, ring[:, d], period=s[-1]) for d in (0, 1)], axis=1)  # noqa: E731
+    else:
+        look = lambda x: np.stack([np.interp(x, s, ring[:, d]) for d in (0, 1)], axis=1)  # noqa: E731
+    reach = max(min(reach, s[-1] / 8), float(s[-1] / n))
+    into, out = points - look(at - reach), look(at + reach) - points
+    turn = np.abs(np.arctan2(into[:, 0] * out[:, 1] - into[:, 1] * out[:, 0], (into * out).sum(axis=1)))
+    if not closed:
+        turn[[0, -1]] = 0
+    high = turn >= corner_from
+    best = np.zeros(0, int)
+    for i in np.flatnonzero(high)[np.argsort(-turn[high], kind="stable")]:
+        gap = np.abs(at[best] - at[i])
+        if not len(best) or np.minimum(gap, s[-1] - gap if closed else gap).min() > reach:
+            best = np.append(best, i)
+    return np.sort(best)
+
+
+def _direction(points: np.ndarray, end: int) -> np.ndarray:
+    v = points[-1] - points[0]
+    return v / (np.hypot(*v) or 1.0)
+
+
+def _end_direction(points: np.ndarray, tolerance: float) -> np.ndarray:
+    """Return the unit direction in which a polyline sets out, over a few tolerances."""
+    away = np.hypot(*(points - points[0]).T)
+    far = np.flatnonzero(away > 2 * tolerance)
+    v = points[far[0] if len(far) else -1] - points[0]
+    size = np.hypot(*v)
+    return v / size if size > 0 else np.array([1.0, 0.0])
+
+
+def _fit(points: np.ndarray, first: np.ndarray | None, last: np.ndarray | None, tolerance: float) -> list[np.ndarray]:
+    """Return what follows the first point: rows (1, 2) for a line, (3, 2) for a cubic."""
+    out: list[np.ndarray] = []
+    first = _end_direction(points, tolerance) if first is None else first
+    last = _end_direction(points[::-1], tolerance) if last is None else last
+    stack = [(points, first, last)]
+    while stack:
+        own, a, b = stack.pop()
+        if len(own) == 2 or _straight(own, tolerance / 2):
+            out.append(own[-1:])
+            continue
+        cubic, worst, at = _one(own, a, b, tolerance)
+        if worst <= tolerance or len(own) < LEAST_POINTS + 1:
+            out.append(cubic[1:])
+            continue
+        at = int(np.clip(at, 1, len(own) - 2))
+        span = max(1, min(3, at, len(own) - 1 - at))
+        middle = own[at + span] - own[at - span]
+        middle = middle / (np.hypot(*middle) or 1.0)
+        stack.append((own[at:], middle, b))
+        stack.append((own[: at + 1], a, -middle))
+    return out
+
+
+def _straight(points: np.ndarray, tolerance: float) -> bool:
+    v = points[-1] - points[0]
+    size = np.hypot(*v)
+    if size < 1e-12:
+        return False
+    across = np.abs((points - points[0]) @ np.array([-v[1], v[0]])) / size
+    along = (points - points[0]) @ v / size
+    return bool(across.max() <= tolerance and along.min() >= -tolerance and along.max() <= size + tolerance)
+
+
+def _one(points: np.ndarray, a: np.ndarray, b: np.ndarray, tolerance: float) -> tuple[np.ndarray, float, int]:
+    """Fit one cubic with given end directions; return it, its largest miss and where that is."""
+    step = points[1:] - points[:-1]
+    u = np.concatenate([[0.0], np.cumsum(np.hypot(step[:, 0], step[:, 1]))])
+    reach = float(u[-1])
+    u /= reach
+    for _ in range(ROUNDS):
+        cubic, basis = _least_squares(points, u, a, b, reach)
+        off = basis @ cubic - points
+        miss = off[:, 0] ** 2 + off[:, 1] ** 2
+        at = int(miss.argmax())
+        if miss[at] <= tolerance**2:
+            break
+        if miss[at] > (5 * tolerance) ** 2:  # moving parameters does not mend so much
+            break
+        u = _closer(cubic, off, u)
+    return cubic, float(np.sqrt(miss[at])), at
+
+
+def _least_squares(points: np.ndarray, u: np.ndarray, a: np.ndarray, b: np.ndarray, reach: float) -> tuple[np.ndarray, np.ndarray]:
+    """Return the cubic that fits best with its end directions given, and the Bernstein basis (n, 4) at u."""
+    p0, p3 = points[0], points[-1]
+    v = 1 - u
+    uv = 3 * u * v
+    basis = np.stack([v * v * v, uv * v, uv * u, u * u * u], axis=1)
+    rest = points - basis @ np.stack([p0, p0, p3, p3])
+    inner = basis[:, 1:3]
+    (aa, ab), (_, bb) = inner.T @ inner
+    ab = ab * float(a @ b)
+    toward = inner.T @ rest
+    ra, rb = float(toward[0] @ a), float(toward[1] @ b)
+    det = aa * bb - ab * ab
+    chord = float(np.hypot(p3[0] - p0[0], p3[1] - p0[1]))
+    if abs(det) > 1e-12:
+        alpha, beta = (ra * bb - rb * ab) / det, (rb * aa - ra * ab) / det
+    else:
+        alpha = beta = chord / 3
+    if not (1e-4 * reach < alpha < 3 * reach and 1e-4 * reach < beta < 3 * reach):
+        alpha = beta = max(chord, reach / 2) / 3
+    return np.stack([p0, p0 + a * alpha, p3 + b * beta, p3]), basis
+
+
+def _closer(cubic: np.ndarray, miss: np.ndarray, u: np.ndarray) -> np.ndarray:
+    """Move each parameter toward its point's foot on the cubic, one Newton step."""
+    d1 = 3 * (cubic[1:] - cubic[:-1])
+    d2 = 2 * (d1[1:] - d1[:-1])
+    v = 1 - u
+    first = np.stack([v * v, 2 * u * v, u * u], axis=1) @ d1
+    second = np.stack([v, u], axis=1) @ d2
+    down = first[:, 0] ** 2 + first[:, 1] ** 2 + miss[:, 0] * second[:, 0] + miss[:, 1] * second[:, 1]
+    step = (miss[:, 0] * first[:, 0] + miss[:, 1] * first[:, 1]) / np.where(np.abs(down) > 1e-12, down, np.inf)
+    return np.maximum.accumulate(np.clip(u - step, 0.0, 1.0))

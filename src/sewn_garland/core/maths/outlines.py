@@ -1,0 +1,169 @@
+"""Outlines out of M L C Z with their points (k, 2): pieces of them, flattened, and to and from the boolean engine."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+import pathops
+
+TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
+WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
+Outline = tuple[str, np.ndarray]
+
+
+def subpaths(commands: str, points: np.ndarray) -> Iterator[Outline]:
+    """Yield each subpath, from its M on."""
+    at = 0
+    for part in commands.split("M")[1:]:
+        takes = 1 + sum(TAKES[c] for c in part)
+        yield "M" + part, points[at : at + takes]
+        at += takes
+
+
+def joined(parts: list[Outline]) -> Outline:
+    """Put outlines behind one another; none give an empty outline."""
+    if not parts:
+        return "", np.zeros((0, 2))
+    return "".join(c for c, _ in parts), np.concatenate([p for _, p in parts])
+
+
+def on_curve(commands: str) -> np.ndarray:
+    """Return which points (k,) lie on the curve."""
+    flags: list[bool] = []
+    for command in commands:
+        flags += [False, False, True] if command == "C" else [True] * TAKES[command]
+    return np.array(flags, bool)
+
+
+def cubics_of(commands: str, points: np.ndarray, *, close: bool = True) -> np.ndarray:
+    """Return every segment as a cubic (m, 4, 2); straight ones with handles at their thirds.
+
+    ``close`` adds the side that closes a subpath which does not end where it began.
+    """
+    out: list[np.ndarray] = []
+    for part, own in subpaths(commands, points):
+        at, last = 1, own[0]
+        for command in part[1:]:
+            if command == "Z":
+                continue
+            if command == "C":
+                out.append(np.vstack([last[None], own[at : at + 3]]))
+            else:
+                out.append(_straight(last, own[at]))
+            at += TAKES[command]
+            last = own[at - 1]
+        if close and np.hypot(*(last - own[0])) > 1e-12:
+            out.append(_straight(last, own[0]))
+    return np.array(out).reshape(-1, 4, 2)
+
+
+def _straight(a: np.ndarray, b: np.ndarray) -> np.ndarray:
+    return np.stack([a, a + (b - a) / 3, a + (b - a) * 2 / 3, b])
+
+
+def bezier_at(cubics: np.ndarray, t: np.ndarray) -> np.ndarray:
+    """Return the points (m, k, 2) of cubics (m, 4, 2) at parameters t (k,)."""
+    t = np.asarray(t)[:, None]
+    basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+    return np.einsum("kb,mbd->mkd", basis, cubics)
+
+
+def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Split each cubic (m, 4, 2) at its t (scalar or (m,)); return first and second halves."""
+    t = np.broadcast_to(np.asarray(t, float), (len(cubics),))[:, None]
+    p0, p1, p2, p3 = (cubics[:, i] for i in range(4))
+    a, b, c = p0 + (p1 - p0) * t, p1 + (p2 - p1) * t, p2 + (p3 - p2) * t
+    d, e = a + (b - a) * t, b + (c - b) * t
+    f = d + (e - d) * t
+    return np.stack([p0, a, d, f], axis=1), np.stack([f, e, c, p3], axis=1)
+
+
+def flattened(commands: str, points: np.ndarray, *, tolerance: float) -> list[np.ndarray]:
+    """Return each subpath as a polyline (k, 2) within ``tolerance`` mm; closed ones do not repeat their start."""
+    out = []
+    for part, own in subpaths(commands, points):
+        pieces, at, last = [own[:1]], 1, own[0]
+        for command in part[1:]:
+            if command == "C":
+                pieces.append(_sampled(np.vstack([last[None], own[at : at + 3]]), tolerance))
+            elif command == "L":
+                pieces.append(own[at : at + 1])
+            at += TAKES[command]
+            last = own[at - 1]
+        line = np.concatenate(pieces)
+        if part.endswith("Z") and len(line) > 1 and np.hypot(*(line[-1] - line[0])) < 1e-12:
+            line = line[:-1]
+        out.append(line)
+    return out
+
+
+def _sampled(cubic: np.ndarray, tolerance: float) -> np.ndarray:
+    """Sample a cubic evenly so that no chord strays further than tolerance (from its second differences)."""
+    bend = np.hypot(*np.abs(np.diff(cubic, 2, axis=0)).max(axis=0))
+    count = int(min(512, max(1, np.ceil(np.sqrt(0.75 * bend / tolerance)))))
+    return bezier_at(cubic[None], np.arange(1, count + 1) / count)[0]
+
+
+def area_of(commands: str, points: np.ndarray) -> float:
+    """Return the signed area that the subpaths enclose (Green's theorem, exact for cubics); clockwise on screen is positive."""
+    p = cubics_of(commands, points)
+    if not len(p):
+        return 0.0
+    x, y = p[..., 0], p[..., 1]
+    # the integral of x dy - y dx over a cubic, in closed form
+    cross = lambda i, j: x[:, i] * y[:, j] - x[:, j] * y[:, i]  # noqa: E731
+    terms = 6 * cross(0, 1) + 3 * cross(0, 2) + cross(0, 3) + 3 * cross(1, 2) + 3 * cross(1, 3) + 6 * cross(2, 3)
+    return float(terms.sum() / 20)
+
+
+def working_scale(*points: np.ndarray) -> float:
+    """Return the power of two that brings outlines to the engine's working extent."""
+    extent = max((float(np.abs(p).max()) for p in points if len(p)), default=1.0) or 1.0
+    return float(2.0 ** np.round(np.log2(WORKING_EXTENT / extent)))
+
+
+def engine_path(commands: str, points: np.ndarray, *, scale: float = 1.0, fill_rule: str = "nonzero") -> pathops.Path:
+    """Return the outline as a path of the boolean engine, its points times ``scale``."""
+    path = pathops.Path(fillType=pathops.FillType.EVEN_ODD if fill_rule == "evenodd" else pathops.FillType.WINDING)
+    pen = path.getPen()
+    for part, own in subpaths(commands, points * scale):
+        pen.moveTo(tuple(own[0]))
+        at = 1
+        for command in part[1:]:
+            if command == "L":
+                pen.lineTo(tuple(own[at]))
+            elif command == "C":
+                pen.curveTo(*map(tuple, own[at : at + 3]))
+            at += TAKES[command]
+        pen.closePath() if part.endswith("Z") else pen.endPath()
+    return path
+
+
+def outline_from_engine(path: pathops.Path, *, scale: float = 1.0) -> Outline:
+    """Return the engine's path as an outline, its points divided by ``scale``; quadratics become cubics."""
+    commands: list[str] = []
+    points: list[tuple[float, float]] = []
+    for verb, own in path.segments:
+        if verb in ("moveTo", "lineTo"):
+            commands.append("M" if verb == "moveTo" else "L")
+            points += own
+        elif verb == "curveTo":
+            commands.append("C")
+            points += own
+        elif verb == "qCurveTo":
+            for a, b in _quadratics(own):
+                start = np.array(points[-1])
+                commands.append("C")
+                points += [tuple(start + (np.array(a) - start) * 2 / 3), tuple(np.array(b) + (np.array(a) - b) * 2 / 3), tuple(b)]
+        elif verb == "closePath":
+            commands.append("Z")
+    return "".join(commands), np.array(points, float).reshape(-1, 2) / scale
+
+
+def _quadratics(own: tuple) -> Iterator[tuple]:
+    """Yield (handle, end) of each quadratic in a run with implied points between handles."""
+    *handles, end = own
+    for i, handle in enumerate(handles):
+        following = handles[i + 1] if i + 1 < len(handles) else None
+        yield handle, end if following is None else tuple((np.array(handle) + following) / 2)

@@ -1,0 +1,12 @@
+"""Random numbers by name: the same seed and name give the same numbers on any machine."""
+
+from __future__ import annotations
+
+import numpy as np
+
+
+def uniforms(seed: int, name: str, count: int) -> np.ndarray:
+    """Return ``count`` shares in [0, 1): raw PCG64 integers, shaped here, for NumPy may change its distributions."""
+    sequence = np.random.SeedSequence([seed, *name.encode()])
+    raw = np.random.PCG64(sequence).random_raw(count) if count else np.zeros(0, np.uint64)
+    return (np.asarray(raw, np.uint64) >> np.uint64(11)).astype(float) * 2.0**-53
