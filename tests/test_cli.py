@@ -7,10 +7,12 @@ import sys
 
 import pytest
 from lxml import etree
-from PIL import Image
+from PIL import Image, ImageDraw
 
 from making import SVG, bar_svg, brush_document, svg
 from sewn_garland.cli import main
+from sewn_garland.core.maths.outlines import area_of
+from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 
 @pytest.fixture
@@ -100,9 +102,69 @@ def test_an_output_that_cannot_be_written_leaves_the_others_as_they_were(files, 
     assert not list(files.glob(".o.svg*"))
 
 
-def test_motif_is_refused_until_it_is_built(capsys):
-    assert main(["motif", "x.svg", "--out", "y.svg"]) == 2
-    assert "not built yet" in capsys.readouterr().err
+def make(folder, file, *more):
+    return main(["motif", str(folder / file), "--out", str(folder / "m.svg"), "--report", str(folder / "m.json"), *map(str, more)])
+
+
+def test_motif_turns_an_svg_into_a_clean_one(files):
+    (files / "leaf.svg").write_text(svg('<g transform="translate(10 5)"><rect width="20" height="4" stroke="#000"/></g><text>x</text>', 50, 30))
+    assert make(files, "leaf.svg", "--trim", "--width-mm", 10) == 0
+    told = json.loads((files / "m.json").read_text())
+    assert told["size_mm"] == [pytest.approx(10), pytest.approx(10 * 5 / 21)]
+    assert told["points"] == 4
+    assert told["frame_px"] is None
+    assert told["seam"] is None
+    assert any("Text was left out" in s for s in told["left_out"])
+    assert motif_from_svg((files / "m.svg").read_bytes()).width == pytest.approx(10)
+
+
+def test_motif_finds_the_repeat_and_the_cut_of_a_picture(files):
+    image = Image.new("RGB", (900, 80), "white")
+    for k in range(8):
+        ImageDraw.Draw(image).ellipse([20 + 110 * k, 10, 90 + 110 * k, 70], fill="#2c4a84")
+    image.save(files / "chain.png", dpi=(254, 254))
+    assert make(files, "chain.png", "--find-repeat", "--find-cut") == 0
+    told = json.loads((files / "m.json").read_text())
+    assert told["repeat_px"] == pytest.approx(110, abs=0.2)
+    assert told["repeat_mm"] == pytest.approx(11, abs=0.02)
+    assert told["cuts_mm"][1] - told["cuts_mm"][0] == pytest.approx(11, abs=0.2)
+    assert told["seam"]["mismatch_mm"] < 0.2
+    assert told["frame_px"] == [0, 0, 900, 80]
+
+
+def test_motif_traces_a_region_of_a_picture_to_scale(files):
+    image = Image.new("RGB", (400, 300), "white")
+    ImageDraw.Draw(image).ellipse([150, 100, 249, 199], fill="black")
+    image.save(files / "blot.png")
+    assert make(files, "blot.png", "--region", "100,50,200,200", "--trace", "threshold", "--trim", "--width-mm", 20) == 0
+    told = json.loads((files / "m.json").read_text())
+    assert told["size_mm"] == pytest.approx([20, 20], rel=0.02)
+    assert told["frame_px"] == pytest.approx([150, 100, 100, 100], abs=1)
+    assert 4 <= told["points"] <= 16
+    assert told["repeat_px"] is None
+    motif = motif_from_svg((files / "m.svg").read_bytes())
+    assert sum(abs(area_of(s.commands, s.points)) for s in motif.shapes) == pytest.approx(3.14159 * 100, rel=0.03)
+
+
+@pytest.mark.parametrize("more,words", [
+    (("--region", "1,2,3"), "--region must be four whole numbers"), (("--clear", "blue"), "--clear must be background, white or a colour"),
+    (("--region", "0,0,9999,10"), "does not lie within its 40 × 30 pixels"), (("--tolerance", "999"), "--tolerance must be from 0 to 150"),
+    (("--width-mm", "0"), "--width-mm must be from 0.05"), (("--find-repeat",), "nothing repeats along this picture"),
+])  # fmt: skip
+def test_motif_refuses_in_one_line_and_writes_nothing(files, capsys, more, words):
+    Image.new("RGB", (40, 30), "#445566").save(files / "plain.png")
+    assert make(files, "plain.png", *more) == 2
+    error = capsys.readouterr().err
+    assert words in error
+    assert error.count("\n") == 1
+    assert error.startswith("sewn-garland: ")
+    assert not (files / "m.svg").exists()
+    assert not (files / "m.json").exists()
+
+
+def test_options_for_pictures_are_refused_for_an_svg(files, capsys):
+    assert make(files, "l.svg", "--clear", "white") == 2
+    assert "l.svg: --clear is for pictures" in capsys.readouterr().err
 
 
 def test_unknown_options_are_one_line(capsys):

@@ -1,24 +1,29 @@
-"""The command line: lay a brush on lines, or serve the app."""
+"""The command line: lay a brush on lines, make a motif, or serve the app."""
 
 from __future__ import annotations
 
 import argparse
 import os
+import re
 import sys
 import tempfile
 import time
+from dataclasses import replace
 from pathlib import Path
 
 import orjson
 
 from .core.drawing.png import pixels_of, png_from_svg
-from .core.drawing.svg import Layer, compact_svg
+from .core.drawing.svg import Layer, compact_svg, motif_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
+from .core.making.framing import resized, trimmed
 from .core.measuring.arc_length import measure
+from .core.picture_pipeline import Preparation, cut_found_in, motif_from_picture, repeat_in
 from .core.pipeline import cured, lay
 from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
+from .core.reading.svg_motif import motif_from_svg
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -50,9 +55,22 @@ def _parser() -> argparse.ArgumentParser:
     lay_.add_argument("--report", type=Path, metavar="REPORT.json")
     lay_.add_argument("--arrangement", type=int, metavar="N")
     lay_.set_defaults(run=_lay)
-    motif = commands.add_parser("motif", help="make a motif from a file (not built yet)")
-    motif.add_argument("rest", nargs=argparse.REMAINDER)
-    motif.set_defaults(run=_not_built)
+    motif = commands.add_parser("motif", help="make a clean motif of an SVG or a picture")
+    motif.add_argument("file", type=Path, metavar="FILE")
+    motif.add_argument("--out", type=Path, required=True, metavar="OUT.svg")
+    motif.add_argument("--region", metavar="X,Y,W,H")
+    motif.add_argument("--trim", action="store_true")
+    motif.add_argument("--clear", metavar="background|white|#rrggbb")
+    motif.add_argument("--tolerance", type=float, metavar="N")
+    motif.add_argument("--coverage", choices=("light", "dark"))
+    motif.add_argument("--trace", choices=("threshold", "colours"))
+    motif.add_argument("--find-repeat", action="store_true")
+    motif.add_argument("--find-cut", action="store_true")
+    size = motif.add_mutually_exclusive_group()
+    size.add_argument("--width-mm", type=float, metavar="N")
+    size.add_argument("--dpi", type=float, metavar="N")
+    motif.add_argument("--report", type=Path, metavar="REPORT.json")
+    motif.set_defaults(run=_motif)
     serve = commands.add_parser("serve", help="serve the app")
     serve.add_argument("--demo", action="store_true", help="make the demo data first, where there is none")
     serve.add_argument("--host", default="127.0.0.1")
@@ -62,8 +80,86 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _not_built(arguments: argparse.Namespace) -> int:
-    raise InputError("the motif command is not built yet; bring motifs in through the app's Motif station")
+FOR_PICTURES = ("region", "clear", "tolerance", "coverage", "trace")
+
+
+def _motif(arguments: argparse.Namespace) -> int:
+    where, data = arguments.file.name, _bytes_of(arguments.file)
+    for name, (least, most) in {"width_mm": (0.05, 10_000), "dpi": (1, 10_000), "tolerance": (0, 150)}.items():
+        value = getattr(arguments, name)
+        if value is not None and not least <= value <= most:
+            raise InputError(f"--{name.replace('_', '-')} must be from {least:g} to {most:g} (came: {value:g})")
+    try:
+        made = _motif_of_svg(arguments, data) if _is_svg(data) else _motif_of_picture(arguments, data)
+    except InputError as error:
+        raise error if error.where else InputError(error.message, where=where) from None
+    motif, frame_px, mm_per_file_px = made
+    found = {"repeat_px": None, "repeat_mm": None, "cuts_mm": None, "seam": None}
+    length = None
+    if arguments.find_repeat:
+        length = repeat_in(motif).length_mm
+        found["repeat_mm"] = length if mm_per_file_px is not None or frame_px is None else None
+        found["repeat_px"] = None if frame_px is None else length / motif.width * frame_px[2]
+    if arguments.find_cut:
+        cuts, seam = cut_found_in(motif, length_mm=length)
+        found["cuts_mm"] = list(cuts)
+        found["seam"] = {"mismatch_mm": seam.mismatch_mm, "slope_deg": seam.slope_deg, "delta_e": seam.delta_e}
+    told = {
+        "size_mm": [motif.width, motif.height], "frame_px": None if frame_px is None else list(frame_px),
+        "points": sum(len(s.commands) - s.commands.count("Z") for s in motif.shapes if s.picture is None), **found,
+        "left_out": list(motif.left_out),
+    }  # fmt: skip
+    files = {arguments.out: motif_svg(motif).encode()}
+    if arguments.report:
+        files[arguments.report] = orjson.dumps(told, option=orjson.OPT_INDENT_2)
+    _write_all(files)
+    return 0
+
+
+def _is_svg(data: bytes) -> bool:
+    head = data[:512].lstrip(b"\xef\xbb\xbf \t\r\n")
+    return head.startswith(b"<")
+
+
+def _motif_of_svg(arguments: argparse.Namespace, data: bytes):
+    for name in FOR_PICTURES:
+        if getattr(arguments, name) is not None:
+            raise InputError(f"--{name} is for pictures, and this is an SVG; leave it out", where=arguments.file.name)
+    motif = motif_from_svg(data, where=arguments.file.name)
+    if arguments.trim:
+        motif = trimmed(motif, where=arguments.file.name, keep_base=False)
+    if arguments.dpi is not None:
+        raise InputError("--dpi is for pictures; give --width-mm", where=arguments.file.name)
+    if arguments.width_mm is not None:
+        motif, told = resized(motif, arguments.width_mm)
+        motif = replace(motif, left_out=(*motif.left_out, *told))
+    return motif, None, 1.0
+
+
+def _motif_of_picture(arguments: argparse.Namespace, data: bytes):
+    how = Preparation(
+        region=_region(arguments.region), clear=_clear(arguments.clear), trim=arguments.trim, coverage=arguments.coverage,
+        tolerance=12.0 if arguments.tolerance is None else arguments.tolerance, trace=arguments.trace,
+        width_mm=arguments.width_mm, dpi=arguments.dpi,
+    )  # fmt: skip
+    made = motif_from_picture(data, how, where=arguments.file.name)
+    return made.motif, made.prepared.frame_px, made.prepared.mm_per_px if made.prepared.scaled else None
+
+
+def _region(text: str | None) -> tuple[int, int, int, int] | None:
+    if text is None:
+        return None
+    try:
+        x, y, w, h = (int(part) for part in text.split(","))
+    except ValueError:
+        raise InputError(f"--region must be four whole numbers X,Y,W,H in pixels (came: {text[:40]})") from None
+    return x, y, w, h
+
+
+def _clear(text: str | None) -> str | None:
+    if text is not None and text not in ("background", "white") and not re.fullmatch(r"#[0-9a-fA-F]{6}", text):
+        raise InputError(f"--clear must be background, white or a colour as #rrggbb (came: {text[:40]})")
+    return text
 
 
 def _lay(arguments: argparse.Namespace) -> int:

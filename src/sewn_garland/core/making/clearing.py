@@ -56,13 +56,13 @@ def lightness_of(rgba: Rgba) -> np.ndarray:
     return np.where(dark, luminance * np.float32(24389 / 2700), np.float32(1.16) * np.cbrt(luminance) - np.float32(0.16))
 
 
-def background_colour(rgba: Rgba) -> np.ndarray:
-    """Return the border's commonest colour as Lab (3,): the median of the border pixels near their densest place."""
-    lab = lab_of(np.concatenate([rgba[:2].reshape(1, -1, 4), rgba[-2:].reshape(1, -1, 4), rgba[:, :2].reshape(1, -1, 4),
-                                 rgba[:, -2:].reshape(1, -1, 4)], axis=1))[0]  # fmt: skip
-    middle = np.median(lab, axis=0)
-    near = np.sqrt(((lab - middle) ** 2).sum(axis=1)) < 20
-    return np.median(lab[near], axis=0) if near.any() else middle
+def background_colour(rgba: Rgba) -> tuple[np.ndarray, np.ndarray]:
+    """Return the border's commonest colour as Lab (3,) and as sRGB shares (3,): the median of the border pixels near their middle."""
+    border = np.concatenate([rgba[:2].reshape(-1, 4), rgba[-2:].reshape(-1, 4), rgba[:, :2].reshape(-1, 4), rgba[:, -2:].reshape(-1, 4)])
+    lab = lab_of(border[None])[0]
+    near = np.sqrt(((lab - np.median(lab, axis=0)) ** 2).sum(axis=1)) < 20
+    own = near if near.any() else np.ones(len(lab), bool)
+    return np.median(lab[own], axis=0), np.median(border[own, :3], axis=0) / 255
 
 
 def cleared(rgba: Rgba, what: str, *, tolerance: float, connected: bool = False) -> Rgba:
@@ -75,16 +75,38 @@ def cleared(rgba: Rgba, what: str, *, tolerance: float, connected: bool = False)
     if not 0 <= tolerance <= 150:
         raise InputError("the tolerance must be from 0 to 150")
     if what == "background":
-        target = background_colour(rgba)
+        target, ground = background_colour(rgba)
         connected = True
     else:
-        target = lab_from_srgb(np.ones(3) if what == "white" else rgb_from_hex(what))
+        ground = np.ones(3) if what == "white" else rgb_from_hex(what)
+        target = lab_from_srgb(ground)
     apart = np.sqrt(((lab_of(rgba) - target.astype(np.float32)) ** 2).sum(axis=-1))
     soft = max(tolerance * SOFT_RIM, 1.0)
     cover = np.clip((apart - tolerance) / soft, 0, 1)
     if connected:
         cover = np.where(_from_border(cover < 1), cover, 1.0)
-    return _with_cover(rgba, cover)
+    return _unmixed(rgba, cover, ground * 255)
+
+
+def _unmixed(rgba: Rgba, cover: np.ndarray, ground: np.ndarray) -> Rgba:
+    """Give the pixels along the rim the colour of the thing beside them, and as much coverage as explains what was seen over the ground.
+
+    A pixel seen as c over ground g, with the thing's colour f two pixels further in, covers
+    (c − g)·(f − g) / |f − g|².
+    """
+    out = rgba.copy()
+    alpha = rgba[..., 3] * cover
+    solid = ndimage.binary_erosion(cover >= 1, iterations=2, border_value=1)
+    rim = ndimage.binary_dilation(cover > 0, iterations=1) & ~solid & (ndimage.binary_dilation(cover < 1, iterations=2))
+    if rim.any() and solid.any():
+        nearest = ndimage.distance_transform_edt(~solid, return_distances=False, return_indices=True)
+        thing = rgba[nearest[0][rim], nearest[1][rim], :3].astype(float)
+        seen, across = rgba[rim][:, :3] - ground, thing - ground
+        share = np.clip((seen * across).sum(axis=1) / np.maximum((across**2).sum(axis=1), 1.0), 0, 1)
+        alpha[rim] = rgba[rim][:, 3] * share
+        out[rim, :3] = np.round(thing).astype(np.uint8)
+    out[..., 3] = np.round(alpha).astype(np.uint8)
+    return out
 
 
 def _from_border(open_: np.ndarray) -> np.ndarray:
@@ -141,7 +163,10 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
         starts = np.argwhere(mask)
         walked, _ = MCP_Geometric(cost).find_costs(starts[:: max(1, len(starts) // 3000)].tolist())
         distances.append(walked)
-    share = distances[1] / (distances[0] + distances[1] + 1e-9)
+    # what the colours say counts beside what the way says, as odds
+    odds = np.log(distances[1] + 1e-6) - np.log(distances[0] + 1e-6)
+    odds += 1.5 * ndimage.gaussian_filter(np.log(likeness[1] + 2.0) - np.log(likeness[0] + 2.0), 0.7)
+    share = 1 / (1 + np.exp(-np.clip(odds, -30, 30)))
     share[sides[0]], share[sides[1]] = 1.0, 0.0
     large = ndimage.zoom(share, (h / share.shape[0], w / share.shape[1]), order=1, grid_mode=True, mode="nearest")[:h, :w]
     soft = ndimage.gaussian_filter(large, step * 0.6) if step > 1 else large

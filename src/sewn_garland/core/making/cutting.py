@@ -399,8 +399,8 @@ class FoundCut:
     seam: Seam
 
 
-def best_cut(motif: Motif, *, least_share: float = 0.35) -> FoundCut:
-    """Find the two cuts whose seam shows least, keeping at least ``least_share`` of the drawing's length.
+def best_cut(motif: Motif, *, least_share: float = 0.35, length: float | None = None) -> FoundCut:
+    """Find the two cuts whose seam shows least, keeping at least ``least_share`` of the drawing's length, or about ``length`` mm.
 
     Upright sections at many places are compared all with all, each with its neighbours so that
     slopes count too; the best few pairs are then measured exactly and refined.
@@ -410,11 +410,17 @@ def best_cut(motif: Motif, *, least_share: float = 0.35) -> FoundCut:
     count = int(np.clip((right - left) / 0.1, 60, 320))
     xs = np.linspace(left + JUST_INSIDE_MM, right - JUST_INSIDE_MM, count)
     layers = layers_of(motif)
-    cost = pair_costs(columns_of(layers, motif.height, xs, 128).reshape(count, -1), least=max(2, int(least_share * count)))
+    shortest = 2 if length is not None else max(2, int(least_share * count))
+    cost = pair_costs(columns_of(layers, motif.height, xs, 128).reshape(count, -1), least=shortest)
     best: FoundCut | None = None
     step = xs[1] - xs[0]
+    least = least_share * (right - left)
+    if length is not None:
+        apart = np.subtract.outer(xs, xs).T  # how far j lies after i
+        cost[np.abs(apart - length) > 2 * step] = np.inf
+        least = length - 2 * step
     for i, j in _least_pairs(cost, 4):
-        found = _refined(layers, float(xs[i]), float(xs[j]), step, (left, right), least_share * (right - left))
+        found = _refined(layers, float(xs[i]), float(xs[j]), step, (left, right), least)
         if best is None or _badness(found) < _badness(best) - 1e-9:
             best = found
     if best is None:

@@ -73,6 +73,8 @@ def _refuse_size(size: tuple[int, int], where: str) -> None:
 
 def _dpi_of(image: Image.Image) -> float | None:
     value = image.info.get("dpi")
+    if image.format == "JPEG" and image.info.get("jfif_unit") not in (1, 2) and 0x011A not in image.getexif():
+        return None  # the library then makes up 72
     try:
         dpi = float(value[0]) if value else None
     except (TypeError, ValueError, ZeroDivisionError):

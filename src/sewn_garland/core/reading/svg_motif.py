@@ -204,5 +204,7 @@ def outline_from_subpaths(subpaths: list[Subpath]) -> Outline:
                 commands.append("C" if len(cubic) == 4 else "L")
                 points.append(cubic[1:])
         if subpath.closed:
+            if commands[-1] == "L" and np.allclose(points[-1][-1], subpath.start, rtol=0, atol=1e-12):
+                del commands[-1], points[-1]  # closing draws that side
             commands.append("Z")
     return "".join(commands), np.concatenate(points)
