@@ -37,11 +37,12 @@ def test_a_refused_motif_leaves_nothing_behind(client):
 
 
 def test_motifs_are_turned_trimmed_renamed_and_their_base_line_set(bench):
-    motif = ok(bench.patch("/api/motifs/1", json={"version": 1, "turn_by_deg": 90}))
+    motif = ok(bench.post("/api/motifs/1/edit", json={"version": 1, "edit": {"op": "turn", "turn_deg": 90}}))
     assert (motif["width_mm"], motif["height_mm"]) == (2, 10)
-    motif = ok(bench.patch("/api/motifs/1", json={"version": 2, "base_line_mm": 8.5, "name": "post"}))
+    motif = ok(bench.post("/api/motifs/1/edit", json={"version": 2, "edit": {"op": "base_line", "base_line_mm": 8.5}}))
+    motif = ok(bench.patch("/api/motifs/1", json={"version": 3, "name": "post"}))
     assert (motif["base_line_mm"], motif["name"]) == (8.5, "post")
-    assert bench.patch("/api/motifs/1", json={"version": 2, "name": "late"}).status_code == 409
+    assert bench.patch("/api/motifs/1", json={"version": 3, "name": "late"}).status_code == 409
 
 
 def test_settings_change_by_merge_patch_and_null_brings_the_default_back(bench):

@@ -82,7 +82,8 @@ def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | N
     svg = (ARTWORK / f"{artwork}.svg").read_text()
     motif = _ok(client.post("/api/motifs", json={"name": artwork.replace("-", " ").capitalize(), "svg": svg, "trim": False}))
     if base_line_mm is not None:
-        motif = _ok(client.patch(f"/api/motifs/{motif['id']}", json={"version": motif["version"], "base_line_mm": base_line_mm}))
+        edit = {"op": "base_line", "base_line_mm": base_line_mm}
+        motif = _ok(client.post(f"/api/motifs/{motif['id']}/edit", json={"version": motif["version"], "edit": edit}))
     brush = _ok(client.post("/api/brushes", json={"name": name, "motif_id": motif["id"]}))
     return _ok(client.patch(f"/api/brushes/{brush['id']}", json={"version": brush["version"], "change": change}))["id"]
 

@@ -11,15 +11,18 @@ from sqlmodel import select
 
 from .. import __version__
 from ..core.reading.brush_document import published_schema
+from ..jobs import Jobs
+from ..standins.scanner import ScanTray
 from ..store import tables
 from ..store.database import Store
 from ..store.history import redo, standing, undo
-from . import routes_bench, routes_page
+from . import routes_bench, routes_motif, routes_page, routes_picture
 from .messages import ErrorMessage, History, StepRequest, Workshop
+from .motif_views import motif_message
 from .replies import answer_errors, refuse_invalid, reply
 from .scenes import Latest, Overtaken
 from .security import guard
-from .workshop import brush_message, motif_message, page_message, sent, store
+from .workshop import brush_message, page_message, sent, store
 
 STATIC = Path(__file__).with_name("static")
 api = APIBlueprint("workshop", __name__, url_prefix="/api")
@@ -34,10 +37,12 @@ def create_app(kept: Store, *, hosts: set[str] | None = None, static: Path = STA
     app.openapi_version = "3.1.0"
     app.extensions["sewn_garland_store"] = kept
     app.extensions["sewn_garland_latest"] = Latest()
+    app.extensions["sewn_garland_jobs"] = Jobs()
+    app.extensions["sewn_garland_tray"] = ScanTray(kept.file.with_name("scans"))
     guard(app, hosts=hosts or set())
     answer_errors(app)
     app.register_error_handler(Overtaken, lambda error: reply(409, "a newer request overtook this one"))
-    for blueprint in (api, routes_bench.api, routes_page.api):
+    for blueprint in (api, routes_motif.api, routes_picture.api, routes_bench.api, routes_page.api):
         app.register_api(blueprint)
     app.register_blueprint(_interface(static))
     return app

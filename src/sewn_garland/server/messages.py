@@ -35,8 +35,42 @@ class Settings(Message):
     variants: VariantsDocument = VariantsDocument()
 
 
+class GradientStopMessage(Message):
+    offset: float
+    colour: str
+    opacity: float
+
+
+class GradientMessage(Message):
+    """``matrix`` maps the gradient's own space (a unit way, a unit circle) to mm."""
+
+    kind: Literal["linear", "radial"]
+    matrix: list[float]
+    focus: float
+    spread: str
+    stops: list[GradientStopMessage]
+
+
+class PictureMessage(Message):
+    """A picture on a part's rectangle: where to fetch it, and its pixels."""
+
+    href: str
+    width_px: int
+    height_px: int
+    stencil: bool
+
+
 class ShapeMessage(Message):
+    """A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others."""
+
     d: str
+    name: str
+    group: int
+    derived: bool
+    box: list[float]
+    fill_gradient: GradientMessage | None
+    stroke_gradient: GradientMessage | None
+    picture: PictureMessage | None
     fill: str | None
     fill_opacity: float
     fill_rule: str
@@ -49,6 +83,23 @@ class ShapeMessage(Message):
     dashes: list[float]
 
 
+class RecipeMessage(Message):
+    """How a group is made; the figures can be set anew."""
+
+    group: int
+    kind: Literal["starter", "mirror", "soft_edge"]
+    figures: dict[str, float | str]
+
+
+class PieceMessage(Message):
+    """What of a motif with cuts is laid: the stretch between them."""
+
+    width_mm: float
+    height_mm: float
+    base_line_mm: float
+    shapes: list[ShapeMessage]
+
+
 class MotifMessage(Message):
     """A motif with its shapes, in mm from the frame's top left."""
 
@@ -58,9 +109,23 @@ class MotifMessage(Message):
     width_mm: float
     height_mm: float
     base_line_mm: float
+    cuts_mm: list[float] | None
+    joints_mm: list[list[float]] | None
     points: int
     left_out: list[str]
     shapes: list[ShapeMessage]
+    recipes: list[RecipeMessage]
+    piece: PieceMessage | None
+
+
+class BrushPieces(Message):
+    """Motif ids by role: the variants of the repeat in order, and one of each other."""
+
+    repeat: list[int]
+    start: int | None = None
+    end: int | None = None
+    outside_corner: int | None = None
+    inside_corner: int | None = None
 
 
 class BrushMessage(Message):
@@ -68,6 +133,7 @@ class BrushMessage(Message):
     name: str
     version: int
     motif_id: int
+    pieces: BrushPieces
     settings: Settings
 
 
@@ -183,13 +249,6 @@ class NewMotif(Message):
     trim: bool = True
 
 
-class MotifChange(Versioned):
-    name: Name | None = None
-    base_line_mm: Annotated[Finite, Field(ge=-1000, le=1000)] | None = None
-    turn_by_deg: Annotated[Finite, Field(ge=-360, le=360)] | None = None
-    trim: bool = False
-
-
 class NewBrush(Message):
     """A brush made from a motif, or as a copy of another brush."""
 
@@ -261,9 +320,10 @@ class Sequenced(Message):
 
 
 class BenchRequest(Sequenced):
-    """Lay draft settings of a motif on the flat run and the trial lines."""
+    """Lay draft settings of a motif, and further variants of it in turn, on the flat run and the trial lines."""
 
     motif_id: RowId
+    variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
     settings: Settings
     flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
     trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None

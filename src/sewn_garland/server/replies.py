@@ -14,7 +14,7 @@ from ..core.reading.brush_document import sentence_from
 from ..store.history import NotFound, StaleChange
 
 log = logging.getLogger("sewn_garland")
-NOUNS = {"motif": "motif", "brush": "brush", "page": "page", "line": "line"}
+NOUNS = {"motif": "motif", "brush": "brush", "page": "page", "line": "line", "picture": "picture", "job": "job"}
 
 
 def reply(status: int, message: str, **more) -> Response:

@@ -1,4 +1,4 @@
-"""The Motif, Repeat and Shelf stations: motifs, brushes, and drafts laid on the flat run and trial lines."""
+"""The Repeat and Shelf stations: brushes, and drafts laid on the flat run and trial lines."""
 
 from __future__ import annotations
 
@@ -9,14 +9,10 @@ from flask import Response, current_app
 from flask_openapi import APIBlueprint
 from sqlmodel import Session, select
 
-from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
-from ..core.making.framing import trimmed, turned
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
-from ..core.reading.svg_motif import motif_from_svg
 from ..core.spacing.stops import extents_of
 from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, trial_width_mm
-from ..core.values.motif import Motif
 from ..store import tables
 from ..store.history import Change, make_step
 from .messages import (
@@ -24,78 +20,20 @@ from .messages import (
     BrushChange,
     BrushMessage,
     IdPath,
-    InkQuery,
-    MotifChange,
-    MotifMessage,
     NewBrush,
-    NewMotif,
     NumberLimit,
     Sequenced,
     Settings,
     SettingsLimits,
     VersionQuery,
 )  # fmt: skip
+from .routes_motif import named
 from .scenes import Scene, packed_scenes
-from .workshop import binary, brush_message, brush_of, measured_path, motif_message, motif_of, row_of, sent, settings_of, store
+from .workshop import binary, brush_message, brush_of, measured_path, pieces_of, repeat_ids, row_of, sent, settings_of, store
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
 SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
-
-
-@api.post("/motifs", responses={201: MotifMessage}, summary="Bring in an SVG as a motif")
-def bring_in_motif(body: NewMotif):
-    motif = motif_from_svg(body.svg, where=body.name)
-    motif = trimmed(motif, where=body.name, keep_base=False) if body.trim else motif
-    values = _motif_values(motif) | {"name": body.name}
-    with store().writing() as session:
-        row = make_step(session, f"bring in {body.name}", [Change("motif", None, values)])[0]
-        return sent(motif_message(tables.Motif(**row)), 201)
-
-
-def _motif_values(motif: Motif) -> dict:
-    return {"svg": motif_svg(motif), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out)}
-
-
-@api.get("/motifs/<int:id>", responses={200: MotifMessage}, summary="A motif with its shapes")
-def get_motif(path: IdPath, query: InkQuery):
-    with store().reading() as session:
-        return sent(motif_message(row_of(session, "motif", path.id), query.ink))
-
-
-@api.patch("/motifs/<int:id>", responses={200: MotifMessage}, summary="Rename, turn, trim a motif or move its base line")
-def change_motif(path: IdPath, body: MotifChange):
-    with store().writing() as session:
-        row = row_of(session, "motif", path.id)
-        motif, values, label = motif_of(row), {}, f"change {row.name}"
-        if body.turn_by_deg is not None:
-            motif, label = turned(motif, body.turn_by_deg), f"turn {row.name} by {body.turn_by_deg:g}°"
-        if body.trim:
-            motif, label = trimmed(motif), f"trim {row.name}"
-        if body.turn_by_deg is not None or body.trim:
-            values = _motif_values(motif)
-        if body.base_line_mm is not None:
-            values["base_line_mm"], label = body.base_line_mm, f"base line of {row.name}"
-        if body.name is not None:
-            values["name"], label = body.name, f"rename {row.name}"
-        after = make_step(session, label, [Change("motif", path.id, values, body.version)])[0]
-        return sent(motif_message(tables.Motif(**after)))
-
-
-@api.delete("/motifs/<int:id>", summary="Delete a motif that no brush uses")
-def delete_motif(path: IdPath, query: VersionQuery):
-    with store().writing() as session:
-        row = row_of(session, "motif", path.id)
-        users = session.exec(select(tables.Brush).where(tables.Brush.motif_id == path.id)).all()
-        if users:
-            raise InputError(f"{row.name} is used by {_names(users)}; delete or change that first")
-        make_step(session, f"delete {row.name}", [Change("motif", path.id, None, query.version)])
-    return Response(status=204)
-
-
-def _names(rows: list) -> str:
-    shown = ", ".join(row.name for row in rows[:3])
-    return shown if len(rows) <= 3 else f"{shown} and {len(rows) - 3} more"
 
 
 @api.post("/brushes", responses={201: BrushMessage}, summary="Make a brush from a motif, or copy one")
@@ -105,10 +43,10 @@ def new_brush(body: NewBrush):
             raise InputError("give either motif_id or copy_of")
         if body.copy_of is not None:
             source = row_of(session, "brush", body.copy_of)
-            values = {"motif_id": source.motif_id, "settings": source.settings}
+            values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": source.settings}
         else:
             row_of(session, "motif", body.motif_id)
-            values = {"motif_id": body.motif_id, "settings": Settings().model_dump()}
+            values = {"motif_id": body.motif_id, "pieces": {}, "settings": Settings().model_dump()}
         after = make_step(session, f"new brush {body.name}", [Change("brush", None, values | {"name": body.name})])[0]
         return sent(brush_message(tables.Brush(**after)), 201)
 
@@ -151,7 +89,7 @@ def delete_brush(path: IdPath, query: VersionQuery):
         row = row_of(session, "brush", path.id)
         users = session.exec(select(tables.Line).where(tables.Line.brush_id == path.id)).all()
         if users:
-            raise InputError(f"{row.name} lies on {_names(users)}; give those lines another brush first")
+            raise InputError(f"{row.name} lies on {named(users)}; give those lines another brush first")
         make_step(session, f"delete {row.name}", [Change("brush", path.id, None, query.version)])
     return Response(status=204)
 
@@ -172,10 +110,10 @@ def limits():
 @api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")
 def lay_bench(body: BenchRequest):
     with store().reading() as session:
-        motif = motif_of(row_of(session, "motif", body.motif_id))
-    brush = brush_of("the brush", motif, body.settings)
+        brush = brush_of("the brush", pieces_of(session, [body.motif_id, *body.variants]), body.settings)
     extents = extents_of(brush)
-    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=motif.height * brush.size, step=body.trial_step)
+    height = max(m.height for m in brush.repeat) * brush.size
+    trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
     scenes = [Scene("flat", brush, flat, {"name": "Flat run"}, unended=True)]
     if body.trials:
@@ -185,7 +123,7 @@ def lay_bench(body: BenchRequest):
     header = {
         "seq": body.seq, "trial_mm": trial_mm, "trial_box": [trial_mm, trial_mm * TRIAL_BOX[1] / TRIAL_BOX[0]],
         "piece_mm": float(extents.length[0]), "gap_mm": float(extents.gap[0]), "pitch_mm": extents.mean_pitch,
-        "height_mm": motif.height * brush.size,
+        "height_mm": height,
     }  # fmt: skip
     question = current_app.extensions["sewn_garland_latest"].question(f"bench {body.client}", body.seq)
     return binary(packed_scenes(scenes, cures=body.cures, overtaken=question, header=header, trial=True))
@@ -201,11 +139,13 @@ def lay_shelf(body: Sequenced):
 
 
 def _swatch(session: Session, row: tables.Brush) -> Scene:
-    brush = brush_of(row.name, motif_of(row_of(session, "motif", row.motif_id)), settings_of(row))
+    ids = repeat_ids(row)
+    brush = brush_of(row.name, pieces_of(session, ids), settings_of(row))
     pitch = extents_of(brush).mean_pitch
-    width = trial_width_mm(pitch, height=brush.repeat[0].height * brush.size)
+    width = trial_width_mm(pitch, height=max(m.height for m in brush.repeat) * brush.size)
     scale = width / SWATCH_BOX[0]
-    about = {"brush_id": row.id, "motif_id": row.motif_id, "wished_pitch_mm": pitch, "box": [width, SWATCH_BOX[1] * scale]}
+    box = [width, SWATCH_BOX[1] * scale]
+    about = {"brush_id": row.id, "motif_id": row.motif_id, "motif_ids": ids, "wished_pitch_mm": pitch, "box": box}
     return Scene(f"brush-{row.id}", brush, measured_path(scaled_path(SWATCH_PATH, scale)), about)
 
 

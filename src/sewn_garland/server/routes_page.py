@@ -46,8 +46,9 @@ from .workshop import (
     line_from_source,
     line_message,
     measured_path,
-    motif_of,
     page_message,
+    pieces_of,
+    repeat_ids,
     row_of,
     sent,
     settings_of,
@@ -267,32 +268,32 @@ def _scene(session: Session, row: tables.Line, body: PageRequest) -> Scene | Non
             if line is None:
                 return None
             path = path_data_from_line(line.line)
-    motif_row = row_of(session, "motif", brush_row.motif_id)
-    brush = brush_of(brush_row.name, motif_of(motif_row), settings, size_pct=row.size_pct)
-    return Scene(f"line-{row.id}", brush, line, _about(row.id, motif_row, row.ink, path))
+    brush = brush_of(brush_row.name, pieces_of(session, repeat_ids(brush_row)), settings, size_pct=row.size_pct)
+    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path))
 
 
-def _about(line_id: int | None, motif: tables.Motif, ink: str | None, path: str) -> dict:
-    return {"line_id": line_id, "motif_id": motif.id, "motif_version": motif.version, "ink": ink, "path": path}
+def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str | None, path: str) -> dict:
+    ids = repeat_ids(brush)
+    versions = [row_of(session, "motif", i).version for i in ids]
+    return {"line_id": line_id, "motif_id": ids[0], "motif_ids": ids, "motif_versions": versions, "ink": ink, "path": path}
 
 
 def _draft_scene(session: Session, body: PageRequest, key: str) -> Scene:
     draft = body.draft
     brush_row = row_of(session, "brush", draft.brush_id)
-    motif_row = row_of(session, "motif", brush_row.motif_id)
     line = line_from_source(draft.source)
-    brush = brush_of(brush_row.name, motif_of(motif_row), settings_of(brush_row), size_pct=draft.size_pct)
-    return Scene(key, brush, measure(line), _about(draft.line_id, motif_row, draft.ink, path_data_from_line(line)))
+    brush = brush_of(brush_row.name, pieces_of(session, repeat_ids(brush_row)), settings_of(brush_row), size_pct=draft.size_pct)
+    return Scene(key, brush, measure(line), _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line)))
 
 
-def _laid_page(session: Session, page_id: int) -> tuple[tables.Page, list[Layer]]:
+def laid_page(session: Session, page_id: int) -> tuple[tables.Page, list[Layer]]:
     page = row_of(session, "page", page_id)
     layers = []
     for row in lines_of(session, page_id):
         if row.visible:
             brush_row = row_of(session, "brush", row.brush_id)
-            motif_row = row_of(session, "motif", brush_row.motif_id)
-            brush = brush_of(brush_row.name, motif_of(motif_row, row.ink), settings_of(brush_row), size_pct=row.size_pct)
+            pieces = pieces_of(session, repeat_ids(brush_row), row.ink)
+            brush = brush_of(brush_row.name, pieces, settings_of(brush_row), size_pct=row.size_pct)
             layers.append(Layer(brush.repeat, lay(brush, [measured_path(row.path)])[0]))
     return page, layers
 
@@ -316,7 +317,7 @@ def _ground(query: ExportQuery, page: tables.Page) -> dict:
 @api.get("/pages/<int:id>/page.svg", summary="The page's laid lines as SVG")
 def export_svg(path: IdPath, query: ExportQuery):
     with store().reading() as session:
-        page, layers = _laid_page(session, path.id)
+        page, layers = laid_page(session, path.id)
     draw = compact_svg if query.form == "compact" else plain_svg
     return _download(draw(page.width_mm, page.height_mm, layers, **_ground(query, page)), "image/svg+xml", page, "svg")
 
@@ -326,7 +327,7 @@ def export_png(path: IdPath, query: ExportQuery):
     with store().reading() as session:
         page = row_of(session, "page", path.id)
         width, height = pixels_of(page.width_mm, page.height_mm, query.dpi)
-        page, layers = _laid_page(session, path.id)
+        page, layers = laid_page(session, path.id)
     svg = compact_svg(page.width_mm, page.height_mm, layers, **_ground(query, page))
     return _download(png_from_svg(svg, width_px=width, height_px=height), "image/png", page, "png")
 
@@ -334,6 +335,6 @@ def export_png(path: IdPath, query: ExportQuery):
 @api.get("/pages/<int:id>/pieces.csv", summary="The list of every laid piece")
 def export_pieces(path: IdPath):
     with store().reading() as session:
-        page, layers = _laid_page(session, path.id)
+        page, layers = laid_page(session, path.id)
     return _download(pieces_csv([layer.laid for layer in layers]), "text/csv", page, "csv")
 

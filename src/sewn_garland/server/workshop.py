@@ -13,8 +13,8 @@ from sqlmodel import Session, SQLModel
 
 from ..core.colouring import inked
 from ..core.drawing.line_path import path_data_from_line
-from ..core.drawing.svg import path_data
 from ..core.errors import InputError
+from ..core.making.cutting import clipped_to
 from ..core.measuring.arc_length import measure
 from ..core.measuring.smoothing import line_from_hand, line_from_points
 from ..core.reading.brush_document import BrushDocument, brush_from_document
@@ -26,7 +26,7 @@ from ..core.values.motif import Motif
 from ..store import tables
 from ..store.database import Store
 from ..store.history import NotFound
-from .messages import BrushMessage, HandSource, LineMessage, MotifMessage, PageMessage, PathSource, PointsSource, Settings, ShapeMessage
+from .messages import BrushMessage, BrushPieces, HandSource, LineMessage, PageMessage, PathSource, PointsSource, Settings
 
 
 def store() -> Store:
@@ -42,22 +42,53 @@ def row_of(session: Session, table: str, row_id: int) -> Any:
     return row
 
 
+Cuts = tuple[float, float] | None
+JointPair = tuple[tuple[float, float], tuple[float, float]] | None
+
+
 @lru_cache(maxsize=256)
-def _motif(svg: str, base_line_mm: float, ink: str | None) -> Motif:
-    return inked(motif_from_svg(svg, where="the motif", base_line_mm=base_line_mm), ink)
+def _motif(svg: str, base_line_mm: float, cuts: Cuts, joints: JointPair) -> Motif:
+    motif = motif_from_svg(svg, where="the motif", base_line_mm=base_line_mm)
+    return replace(motif, cuts=cuts, joints=joints)
 
 
-def motif_of(row: tables.Motif, ink: str | None = None) -> Motif:
-    """Return the motif of a row, in the line's ink where one is given."""
-    return _motif(row.svg, row.base_line_mm, ink)
+@lru_cache(maxsize=256)
+def _piece(svg: str, base_line_mm: float, cuts: Cuts, joints: JointPair, ink: str | None) -> Motif:
+    motif = _motif(svg, base_line_mm, cuts, joints)
+    return inked(motif if cuts is None else clipped_to(motif, *cuts), ink)
 
 
-def brush_of(name: str, motif: Motif, settings: Settings, *, size_pct: float = 100.0) -> Brush:
-    """Make the brush a line lays: settings, motif, and the line's own size on top."""
+def _kept(row: tables.Motif) -> tuple[str, float, Cuts, JointPair]:
+    joints = row.joints_mm and tuple((float(x), float(y)) for x, y in row.joints_mm)
+    return row.svg, row.base_line_mm, row.cuts_mm and (float(row.cuts_mm[0]), float(row.cuts_mm[1])), joints
+
+
+def motif_of(row: tables.Motif) -> Motif:
+    """Return the motif of a row as it is drawn, whole."""
+    return _motif(*_kept(row))
+
+
+def piece_of(row: tables.Motif, ink: str | None = None) -> Motif:
+    """Return what of a motif is laid: what lies between its cuts, in the line's ink where one is given."""
+    return _piece(*_kept(row), ink)
+
+
+def repeat_ids(row: tables.Brush) -> list[int]:
+    """Return the motifs of a brush's repeat, its variants in order."""
+    return [row.motif_id, *row.pieces.get("repeat", [])]
+
+
+def pieces_of(session: Session, ids: list[int], ink: str | None = None) -> tuple[Motif, ...]:
+    """Return the pieces of motifs by their ids."""
+    return tuple(piece_of(row_of(session, "motif", i), ink) for i in ids)
+
+
+def brush_of(name: str, repeat: tuple[Motif, ...], settings: Settings, *, size_pct: float = 100.0) -> Brush:
+    """Make the brush a line lays: settings, its repeat pieces, and the line's own size on top."""
     sections = settings.model_dump()
     document = BrushDocument(format="sewn-garland/brush", version=1, name=name,
                              pieces={"repeat": [{"svg": ""}]}, **{k: getattr(settings, k) for k in sections})  # fmt: skip
-    brush = brush_from_document(document, (motif,), where=name)
+    brush = brush_from_document(document, repeat, where=name)
     return replace(brush, size=brush.size * size_pct / 100)
 
 
@@ -90,33 +121,14 @@ def kept_source(source: HandSource | PointsSource | PathSource) -> tuple[dict, s
     return kept.model_dump(), path_data_from_line(line_from_source(kept))
 
 
-def motif_message(row: tables.Motif, ink: str | None = None) -> MotifMessage:
-    motif = motif_of(row, ink)
-    return MotifMessage(
-        id=row.id, name=row.name, version=row.version, width_mm=float(motif.width), height_mm=float(motif.height),
-        base_line_mm=float(motif.base_line), points=motif.points, left_out=row.left_out,
-        shapes=[_shape_message(s) for s in motif.shapes],
-    )  # fmt: skip
-
-
-def _shape_message(shape) -> ShapeMessage:
-    fill, stroke = shape.fill, shape.stroke
-    return ShapeMessage(
-        d=path_data(shape.commands, shape.points),
-        fill=fill.colour if fill else None, fill_opacity=fill.opacity if fill else 1.0, fill_rule=shape.fill_rule,
-        stroke=stroke.paint.colour if stroke else None, stroke_opacity=stroke.paint.opacity if stroke else 1.0,
-        stroke_width=float(stroke.width) if stroke else 0.0, cap=stroke.cap if stroke else "butt",
-        join=stroke.join if stroke else "miter", miter_limit=float(stroke.miter_limit) if stroke else 4.0,
-        dashes=[float(d) for d in stroke.dashes] if stroke else [],
-    )  # fmt: skip
-
-
 def settings_of(row: tables.Brush) -> Settings:
     return Settings.model_validate(row.settings)
 
 
 def brush_message(row: tables.Brush) -> BrushMessage:
-    return BrushMessage(id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, settings=settings_of(row))
+    others = {role: row.pieces.get(role) for role in ("start", "end", "outside_corner", "inside_corner")}
+    pieces = BrushPieces(repeat=repeat_ids(row), **others)
+    return BrushMessage(id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row))
 
 
 def page_message(row: tables.Page) -> PageMessage:

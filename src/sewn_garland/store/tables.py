@@ -25,16 +25,23 @@ class Motif(Base, table=True):
     svg: str
     base_line_mm: float
     left_out: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    cuts_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
+    joints_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
     version: int = 1
 
 
 class Brush(Base, table=True):
-    """A brush: ``settings`` holds the sections travel, spacing, ends and variants of its document."""
+    """A brush: ``settings`` holds the sections travel, spacing, ends and variants of its document.
+
+    ``motif_id`` is its first repeat piece; ``pieces`` holds motif ids by role: ``repeat`` the other
+    variants in order, ``start``, ``end``, ``outside_corner``, ``inside_corner`` one each.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     name: str
     motif_id: int = Field(sa_column=Column(Integer, ForeignKey("motif.id"), nullable=False, index=True))
     settings: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    pieces: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     version: int = 1
 
 
@@ -75,6 +82,19 @@ class Step(Base, table=True):
     changes: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     merge_key: str = ""
     undone: bool = False
+
+
+class Original(SQLModel, table=True):
+    """A picture as it was brought in, by the SHA-256 of its bytes; kept as long as the file, undo or not."""
+
+    metadata = Base.metadata
+    sha: str = Field(primary_key=True)
+    name: str
+    data: bytes
+    width_px: int
+    height_px: int
+    dpi: float | None = None
+    told: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
 TABLES: dict[str, type[Base]] = {"motif": Motif, "brush": Brush, "page": Page, "line": Line}

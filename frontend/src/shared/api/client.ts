@@ -10,6 +10,11 @@ export type Page = Schemas["PageMessage"];
 export type Line = Schemas["LineMessage"];
 export type PageLines = Schemas["PageLines"];
 export type Settings = Schemas["Settings"];
+export type MotifBench = Schemas["MotifBench"];
+export type Edit = Schemas["MotifEdit"]["edit"];
+export type Starter = Schemas["StarterMessage"];
+export type Original = Schemas["OriginalMessage"];
+export type Preparation = Schemas["PreparationMessage"];
 export type SettingsLimits = Schemas["SettingsLimits"];
 export type Source = Schemas["HandSource"] | Schemas["PointsSource"] | Schemas["PathSource"];
 

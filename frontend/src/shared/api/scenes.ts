@@ -27,7 +27,9 @@ export interface Scene {
   path?: string;
   line_id?: number | null;
   motif_id?: number;
-  motif_version?: number;
+  /** The motifs of the repeat, in the order of the variants, and their versions. */
+  motif_ids?: number[];
+  motif_versions?: number[];
   brush_id?: number;
   box?: [number, number];
   /** The pitch the brush asks for, before any ease (swatches). */
@@ -45,6 +47,8 @@ export interface Scene {
   safe_mm: number | null;
   findings: Finding[];
   matrices: Float32Array;
+  /** Which variant each piece is; empty where there is one. */
+  variant: Uint16Array;
   extents: Float32Array;
   joins: Float32Array;
 }
@@ -62,6 +66,7 @@ interface ArrayEntry {
 }
 
 const NONE = new Float32Array(0);
+const NO_VARIANT = new Uint16Array(0);
 
 /** Read the packed scenes: "SGB1", header length, JSON header, then the arrays on multiples of 8 bytes. */
 export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
@@ -75,10 +80,15 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     if (!entry) return NONE;
     return new Float32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1));
   };
+  const shorts = (name: string): Uint16Array => {
+    const entry = arrays[name];
+    return entry ? new Uint16Array(buffer, 8 + length + entry.offset, entry.shape[0]) : NO_VARIANT;
+  };
   const scenes = (header.scenes as Scene[]).map((scene, i) => ({
     ...scene,
     findings: scene.findings ?? [],
     matrices: floats(`${i}.pieces`),
+    variant: shorts(`${i}.variant`),
     extents: floats(`${i}.extent`),
     joins: floats(`${i}.joins`),
   }));
@@ -86,19 +96,27 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
   return { scenes, header, strip };
 }
 
-type Answer = (laid: LaidScenes) => void;
+interface Question<T> {
+  path: string;
+  body: object;
+  slow: boolean;
+  answer: (found: T) => void;
+  refuse: (why: Refusal) => void;
+}
 
 /**
- * Asks for laid scenes so that the newest question wins. While one is under way the newest waits
- * and older waiting ones are dropped; a slow question with cures is broken off by any newer one.
+ * Asks so that the newest question wins. While one is under way the newest waits and older waiting
+ * ones are dropped; a slow question is broken off by any newer one.
  */
-export class LayChannel {
+export class AskChannel<T> {
   private seq = Date.now();
   private readonly client = crypto.randomUUID();
   private underway: { slow: boolean; stop: AbortController } | null = null;
-  private waiting: { path: string; body: object; slow: boolean; answer: Answer; refuse: (r: Refusal) => void } | null = null;
+  private waiting: Question<T> | null = null;
 
-  ask(path: string, body: object, answer: Answer, refuse: (r: Refusal) => void, slow = false): void {
+  constructor(private readonly read: (reply: Response) => Promise<T>) {}
+
+  ask(path: string, body: object, answer: Question<T>["answer"], refuse: Question<T>["refuse"], slow = false): void {
     this.waiting = { path, body, slow, answer, refuse };
     if (this.underway?.slow) this.underway.stop.abort();
     if (!this.underway) void this.next();
@@ -122,12 +140,19 @@ export class LayChannel {
           body: JSON.stringify({ ...body, client: this.client, seq: ++this.seq }),
           signal: stop.signal,
         });
-        if (reply.ok) answer(unpackScenes(await reply.arrayBuffer()));
+        if (reply.ok) answer(await this.read(reply));
         else if (reply.status !== 409) refuse(new Refusal((await reply.json()).message, reply.status));
       } catch (error) {
         if (!stop.signal.aborted) refuse(error instanceof Refusal ? error : new Refusal("the server does not answer", 0));
       }
     }
     this.underway = null;
+  }
+}
+
+/** Asks for laid scenes. */
+export class LayChannel extends AskChannel<LaidScenes> {
+  constructor() {
+    super(async (reply) => unpackScenes(await reply.arrayBuffer()));
   }
 }

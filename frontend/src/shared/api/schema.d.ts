@@ -82,7 +82,41 @@ export interface paths {
         get?: never;
         put?: never;
         /** Bring in an SVG as a motif */
-        post: operations["bench_bring_in_motif_motifs_post"];
+        post: operations["motif_bring_in_motif_motifs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The starters with their figures, each drawn */
+        get: operations["motif_starters_starters_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/starter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a motif with a starter */
+        post: operations["motif_begin_with_starter_motifs_starter_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -97,15 +131,288 @@ export interface paths {
             cookie?: never;
         };
         /** A motif with its shapes */
-        get: operations["bench_get_motif_motifs__int_id__get"];
+        get: operations["motif_get_motif_motifs__int_id__get"];
         put?: never;
         post?: never;
         /** Delete a motif that no brush uses */
-        delete: operations["bench_delete_motif_motifs__int_id__delete"];
+        delete: operations["motif_delete_motif_motifs__int_id__delete"];
         options?: never;
         head?: never;
-        /** Rename, turn, trim a motif or move its base line */
-        patch: operations["bench_change_motif_motifs__int_id__patch"];
+        /** Rename a motif */
+        patch: operations["motif_rename_motif_motifs__int_id__patch"];
+        trace?: never;
+    };
+    "/api/motifs/{id}/pictures/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture that a motif holds (PNG) */
+        get: operations["motif_motif_picture_motifs__int_id__pictures__int_place__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/{id}/motif.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A motif as an SVG file */
+        get: operations["motif_export_motif_motifs__int_id__motif_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/{id}/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a motif's artwork, frame or cuts */
+        post: operations["motif_edit_motif_motifs__int_id__edit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/{id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A motif with its seam and weight, as it is or would be */
+        post: operations["motif_draft_motif_motifs__int_id__draft_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/{id}/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The length after which a motif's artwork repeats */
+        get: operations["motif_find_repeat_motifs__int_id__repeat_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/motifs/{id}/divide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut a motif in three pieces of a new brush */
+        post: operations["motif_divide_motif_motifs__int_id__divide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brushes/{id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the motifs of a role of a brush */
+        post: operations["motif_set_pieces_brushes__int_id__pieces_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in a picture: its bytes are the body */
+        post: operations["picture_bring_in_picture_originals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is known of a picture */
+        get: operations["picture_get_original_originals__string_sha__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}/shown.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture at the size of the screen (PNG) */
+        get: operations["picture_shown_original_originals__string_sha__shown_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The motif that a preparation would give */
+        post: operations["picture_preview_picture_originals__string_sha__preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}/motif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a motif of a picture, as a job */
+        post: operations["picture_make_motif_of_picture_originals__string_sha__motif_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a job is */
+        get: operations["picture_get_job_jobs__string_id__get"];
+        put?: never;
+        post?: never;
+        /** Stop a job */
+        delete: operations["picture_stop_job_jobs__string_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies in the scan tray, the newest first */
+        get: operations["picture_scans_scans_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a scan out of the tray as a picture */
+        post: operations["picture_take_scan_scans__string_name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pick up a region of a page, as it is laid, as a motif */
+        post: operations["picture_pick_up_pages__int_id__pick_up_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/brushes": {
@@ -377,7 +684,24 @@ export interface components {
             version: number;
             /** Motif Id */
             motif_id: number;
+            pieces: components["schemas"]["BrushPieces"];
             settings: components["schemas"]["Settings"];
+        };
+        /**
+         * BrushPieces
+         * @description Motif ids by role: the variants of the repeat in order, and one of each other.
+         */
+        BrushPieces: {
+            /** Repeat */
+            repeat: number[];
+            /** Start */
+            start?: number | null;
+            /** End */
+            end?: number | null;
+            /** Outside Corner */
+            outside_corner?: number | null;
+            /** Inside Corner */
+            inside_corner?: number | null;
         };
         /** EndsDocument */
         EndsDocument: {
@@ -403,6 +727,34 @@ export interface components {
              * @default 5
              */
             round_radius_mm: number;
+        };
+        /**
+         * GradientMessage
+         * @description ``matrix`` maps the gradient's own space (a unit way, a unit circle) to mm.
+         */
+        GradientMessage: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "linear" | "radial";
+            /** Matrix */
+            matrix: number[];
+            /** Focus */
+            focus: number;
+            /** Spread */
+            spread: string;
+            /** Stops */
+            stops: components["schemas"]["GradientStopMessage"][];
+        };
+        /** GradientStopMessage */
+        GradientStopMessage: {
+            /** Offset */
+            offset: number;
+            /** Colour */
+            colour: string;
+            /** Opacity */
+            opacity: number;
         };
         /**
          * History
@@ -437,12 +789,19 @@ export interface components {
             height_mm: number;
             /** Base Line Mm */
             base_line_mm: number;
+            /** Cuts Mm */
+            cuts_mm: number[] | null;
+            /** Joints Mm */
+            joints_mm: number[][] | null;
             /** Points */
             points: number;
             /** Left Out */
             left_out: string[];
             /** Shapes */
             shapes: components["schemas"]["ShapeMessage"][];
+            /** Recipes */
+            recipes: components["schemas"]["RecipeMessage"][];
+            piece: components["schemas"]["PieceMessage"] | null;
         };
         /** PageMessage */
         PageMessage: {
@@ -462,6 +821,51 @@ export interface components {
             scenery: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * PictureMessage
+         * @description A picture on a part's rectangle: where to fetch it, and its pixels.
+         */
+        PictureMessage: {
+            /** Href */
+            href: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Stencil */
+            stencil: boolean;
+        };
+        /**
+         * PieceMessage
+         * @description What of a motif with cuts is laid: the stretch between them.
+         */
+        PieceMessage: {
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Base Line Mm */
+            base_line_mm: number;
+            /** Shapes */
+            shapes: components["schemas"]["ShapeMessage"][];
+        };
+        /**
+         * RecipeMessage
+         * @description How a group is made; the figures can be set anew.
+         */
+        RecipeMessage: {
+            /** Group */
+            group: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "starter" | "mirror" | "soft_edge";
+            /** Figures */
+            figures: {
+                [key: string]: number | string;
+            };
         };
         /**
          * Settings
@@ -505,10 +909,24 @@ export interface components {
              */
             variants: components["schemas"]["VariantsDocument"];
         };
-        /** ShapeMessage */
+        /**
+         * ShapeMessage
+         * @description A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
+         */
         ShapeMessage: {
             /** D */
             d: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: number;
+            /** Derived */
+            derived: boolean;
+            /** Box */
+            box: number[];
+            fill_gradient: components["schemas"]["GradientMessage"] | null;
+            stroke_gradient: components["schemas"]["GradientMessage"] | null;
+            picture: components["schemas"]["PictureMessage"] | null;
             /** Fill */
             fill: string | null;
             /** Fill Opacity */
@@ -626,21 +1044,1017 @@ export interface components {
              */
             trim: boolean;
         };
-        /** MotifChange */
-        MotifChange: {
+        /** Starters */
+        Starters: {
+            /** Starters */
+            starters: components["schemas"]["StarterMessage"][];
+        };
+        /** FigureMessage */
+        FigureMessage: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Standard */
+            standard: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+        };
+        /** StarterMessage */
+        StarterMessage: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Figures */
+            figures: components["schemas"]["FigureMessage"][];
+            motif: components["schemas"]["MotifMessage"];
+        };
+        /** NewFromStarter */
+        NewFromStarter: {
+            /** Starter */
+            starter: string;
+            /** Name */
+            name?: string | null;
+            /** Figures */
+            figures?: {
+                [key: string]: number;
+            };
+        };
+        /** RenameMotif */
+        RenameMotif: {
             /** Version */
             version: number;
             /** Name */
-            name?: string | null;
-            /** Base Line Mm */
-            base_line_mm?: number | null;
-            /** Turn By Deg */
-            turn_by_deg?: number | null;
+            name: string;
+        };
+        /** MotifEdit */
+        MotifEdit: {
+            /** Version */
+            version: number;
+            /** Edit */
+            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
+            /** Label */
+            label?: string | null;
             /**
-             * Trim
+             * Merge Key
+             * @default
+             */
+            merge_key: string;
+        };
+        /** AddNode */
+        AddNode: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "add_node";
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Side */
+            side: number;
+            /**
+             * At
+             * @default 0.5
+             */
+            at: number;
+        };
+        /** AddStarter */
+        AddStarter: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "starter";
+            /** Starter */
+            starter: string;
+            /** Figures */
+            figures?: {
+                [key: string]: number;
+            };
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Colour */
+            colour?: string | null;
+        };
+        /** AlignParts */
+        AlignParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "align";
+            /** Parts */
+            parts: number[];
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "left" | "middle" | "right" | "top" | "centre" | "foot" | "on_base_line" | "in_frame";
+        };
+        /** Back */
+        Back: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "back";
+            /** Parts */
+            parts: number[];
+            /** Colour */
+            colour: string;
+            /**
+             * Grow Mm
+             * @default 0
+             */
+            grow_mm: number;
+            /**
+             * Fill Holes
+             * @default true
+             */
+            fill_holes: boolean;
+        };
+        /** BaseLine */
+        BaseLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "base_line";
+            /** Base Line Mm */
+            base_line_mm: number;
+        };
+        /** Combine */
+        Combine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "combine";
+            /** Parts */
+            parts: number[];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "join" | "cut_out" | "overlap" | "exclude";
+        };
+        /** Cuts */
+        Cuts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "cuts";
+            /** Cuts Mm */
+            cuts_mm: number[] | null;
+        };
+        /**
+         * DarnSeam
+         * @description ``width_mm`` is over how much a picture is blended; outlines move the points that miss.
+         */
+        DarnSeam: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "darn";
+            /**
+             * Width Mm
+             * @default 2
+             */
+            width_mm: number;
+        };
+        /**
+         * Draw
+         * @description A stroke drawn by hand, smoothed; ``closed`` fills what it goes round, else it is a pen stroke of ``width_mm``.
+         */
+        Draw: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "draw";
+            /** Points */
+            points: number[][];
+            /**
+             * Width Mm
+             * @default 0.8
+             */
+            width_mm: number;
+            /**
+             * Colour
+             * @default #20352c
+             */
+            colour: string;
+            /**
+             * Closed
              * @default false
              */
+            closed: boolean;
+            /**
+             * Straight
+             * @default false
+             */
+            straight: boolean;
+        };
+        /** Duplicate */
+        Duplicate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "duplicate";
+            /** Parts */
+            parts: number[];
+            /**
+             * Dx Mm
+             * @default 0
+             */
+            dx_mm: number;
+            /**
+             * Dy Mm
+             * @default 0
+             */
+            dy_mm: number;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /** About Mm */
+            about_mm?: number[] | null;
+        };
+        /** Flow */
+        Flow: {
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Nodes */
+            nodes: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "flow";
+            /** Flowing */
+            flowing: boolean;
+        };
+        /** Frame */
+        Frame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "frame";
+            /** Left Mm */
+            left_mm: number;
+            /** Top Mm */
+            top_mm: number;
+            /** Right Mm */
+            right_mm: number;
+            /** Bottom Mm */
+            bottom_mm: number;
+        };
+        /** Fray */
+        Fray: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "fray";
+            /** Parts */
+            parts: number[];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Tufts Per Cm */
+            tufts_per_cm: number;
+            /**
+             * Snapped
+             * @default false
+             */
+            snapped: boolean;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * GradientParts
+         * @description A gradient over each part's own box; a stop is (share, colour, opacity).
+         */
+        GradientParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "gradient";
+            /** Parts */
+            parts: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "linear" | "radial";
+            /** Stops */
+            stops: [
+                number,
+                string,
+                number
+            ][];
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg: number;
+            /**
+             * Centre X Pct
+             * @default 50
+             */
+            centre_x_pct: number;
+            /**
+             * Centre Y Pct
+             * @default 50
+             */
+            centre_y_pct: number;
+        };
+        /** Joints */
+        Joints: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "joints";
+            /** Joints Mm */
+            joints_mm: number[][] | null;
+        };
+        /** Light */
+        Light: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "light";
+            /** Parts */
+            parts: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "highlight" | "shadow";
+            /**
+             * From Deg
+             * @default -120
+             */
+            from_deg: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Colour */
+            colour: string;
+            /** Opacity */
+            opacity: number;
+            /**
+             * Inset Mm
+             * @default 0
+             */
+            inset_mm: number;
+        };
+        /** MirrorLive */
+        MirrorLive: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "mirror";
+            /** Parts */
+            parts: number[];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left_right" | "up_down";
+        };
+        /** Move */
+        Move: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "move";
+            /** Parts */
+            parts: number[];
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+        };
+        /** MoveNodes */
+        MoveNodes: {
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Nodes */
+            nodes: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "move_nodes";
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+        };
+        /** NameParts */
+        NameParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "name";
+            /** Parts */
+            parts: number[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * OnParts
+         * @description A change that needs nothing but its parts.
+         */
+        OnParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "group" | "outline" | "remove" | "ungroup";
+            /** Parts */
+            parts: number[];
+        };
+        /** Order */
+        Order: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "order";
+            /** Parts */
+            parts: number[];
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "front" | "forward" | "backward" | "back";
+        };
+        /**
+         * PaintParts
+         * @description Flat paints; "none" takes one away, what is not given stays.
+         */
+        PaintParts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "paint";
+            /** Parts */
+            parts: number[];
+            /** Fill */
+            fill?: string | "none" | null;
+            /** Fill Opacity */
+            fill_opacity?: number | null;
+            /** Stroke */
+            stroke?: string | "none" | null;
+            /** Stroke Width Mm */
+            stroke_width_mm?: number | null;
+            /** Stroke Opacity */
+            stroke_opacity?: number | null;
+            /** Cap */
+            cap?: ("butt" | "round" | "square") | null;
+            /** Join */
+            join?: ("miter" | "round" | "bevel") | null;
+        };
+        /** PullHandle */
+        PullHandle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "handle";
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Node */
+            node: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "into" | "out";
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /** RemoveNodes */
+        RemoveNodes: {
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Nodes */
+            nodes: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "remove_nodes";
+        };
+        /**
+         * RepeatCut
+         * @description Cut to a repeating length, where it shows least.
+         */
+        RepeatCut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "cut_to_length";
+            /** Length Mm */
+            length_mm: number;
+        };
+        /** Resize */
+        Resize: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "resize";
+            /** Width Mm */
+            width_mm: number;
+        };
+        /** SetFigures */
+        SetFigures: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "figures";
+            /** Group */
+            group: number;
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SoftEdge
+         * @description ``steps`` 0 takes the fewest that cannot be seen.
+         */
+        SoftEdge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "soft_edge";
+            /** Parts */
+            parts: number[];
+            /** Steps */
+            steps: number;
+        };
+        /** Squash */
+        Squash: {
+            /** Part */
+            part: number;
+            /** Contour */
+            contour: number;
+            /** Nodes */
+            nodes: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "squash";
+            /** Along Pct */
+            along_pct: number;
+            /** Across Pct */
+            across_pct: number;
+        };
+        /** Thin */
+        Thin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "thin";
+            /** Parts */
+            parts: number[];
+            /** Tolerance Mm */
+            tolerance_mm: number;
+        };
+        /**
+         * Transform
+         * @description Scale, then turn clockwise, about a point or the parts' middle; negative scales mirror.
+         */
+        Transform: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "transform";
+            /** Parts */
+            parts: number[];
+            /**
+             * Scale X
+             * @default 1
+             */
+            scale_x: number;
+            /**
+             * Scale Y
+             * @default 1
+             */
+            scale_y: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /** About Mm */
+            about_mm?: number[] | null;
+        };
+        /** Turn */
+        Turn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "turn";
+            /** Turn Deg */
+            turn_deg: number;
+        };
+        /**
+         * Whole
+         * @description A change of the whole motif that needs nothing more.
+         */
+        Whole: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "best_cut" | "keep_between" | "trim";
+        };
+        /**
+         * MotifBench
+         * @description A motif as it stands or as it would be, with everything measured about it; ``pitch_mm`` is how far its neighbours lie.
+         */
+        MotifBench: {
+            motif: components["schemas"]["MotifMessage"];
+            /** Pitch Mm */
+            pitch_mm: number;
+            seam: components["schemas"]["SeamMessage"];
+            weight: components["schemas"]["WeightMessage"];
+            /** Gradings */
+            gradings: components["schemas"]["GradingMessage"][];
+            /** Contours */
+            contours: components["schemas"]["ContourMessage"][] | null;
+        };
+        /**
+         * ContourMessage
+         * @description One outline by its points: ``at``, ``into`` and ``out`` as x, y in mm, and which flow.
+         */
+        ContourMessage: {
+            /** At */
+            at: number[][];
+            /** Into */
+            into: number[][];
+            /** Out */
+            out: number[][];
+            /** Flowing */
+            flowing: boolean[];
+            /** Closed */
+            closed: boolean;
+        };
+        /**
+         * EdgeMessage
+         * @description What is filled along one edge of the repeat, from the top down: mm from the frame's top, colour, coverage.
+         */
+        EdgeMessage: {
+            /** Top Mm */
+            top_mm: number[];
+            /** Foot Mm */
+            foot_mm: number[];
+            /** Colour */
+            colour: string[];
+            /** Cover */
+            cover: number[];
+        };
+        /**
+         * GradingMessage
+         * @description What a soft edge costs.
+         */
+        GradingMessage: {
+            /** Group */
+            group: number;
+            /** Steps */
+            steps: number;
+            /** Largest Difference */
+            largest_difference: number;
+            /** Points */
+            points: number;
+        };
+        /** SeamMessage */
+        SeamMessage: {
+            /** Mismatch Mm */
+            mismatch_mm: number;
+            /** Slope Deg */
+            slope_deg: number;
+            /** Delta E */
+            delta_e: number;
+            left: components["schemas"]["EdgeMessage"];
+            right: components["schemas"]["EdgeMessage"];
+        };
+        /** WeightMessage */
+        WeightMessage: {
+            /** Points */
+            points: number;
+            /** Parts */
+            parts: number;
+            /** Pixels */
+            pixels: number;
+            /** Word */
+            word: string;
+            /** Warning */
+            warning: string | null;
+            /** Thin Mm */
+            thin_mm: number | null;
+            /** Thin Points */
+            thin_points: number | null;
+            /** Pixels To */
+            pixels_to: number | null;
+        };
+        /**
+         * MotifDraft
+         * @description A change tried out while it is dragged; ``points_of`` asks for one part's points.
+         */
+        MotifDraft: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /** Edit */
+            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
+            /** Points Of */
+            points_of?: number | null;
+        };
+        /** FoundRepeatMessage */
+        FoundRepeatMessage: {
+            /** Length Mm */
+            length_mm: number;
+            /** Strength */
+            strength: number;
+            /** Second Mm */
+            second_mm: number | null;
+            /** Second Strength */
+            second_strength: number | null;
+        };
+        /**
+         * Divide
+         * @description Cut a motif in three: start, repeat and end piece of a new brush.
+         */
+        Divide: {
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PiecesChange
+         * @description Put a motif to a role of a brush, take it away, or set all variants of the repeat.
+         */
+        PiecesChange: {
+            /** Version */
+            version: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "repeat" | "start" | "end" | "outside_corner" | "inside_corner";
+            /** Motif Ids */
+            motif_ids: number[];
+        };
+        /** OriginalMessage */
+        OriginalMessage: {
+            /** Sha */
+            sha: string;
+            /** Name */
+            name: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Dpi */
+            dpi: number | null;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * PreviewMessage
+         * @description A prepared picture at the size of the screen: the motif it would give.
+         */
+        PreviewMessage: {
+            motif: components["schemas"]["MotifMessage"];
+            /** Points */
+            points: number;
+            /** Deviation Mm */
+            deviation_mm: number | null;
+            /** Frame Px */
+            frame_px: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /** PreviewRequest */
+        PreviewRequest: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            preparation: components["schemas"]["PreparationMessage"];
+        };
+        /**
+         * PreparationMessage
+         * @description What is done to a picture; the region and the marks are in the file's pixels.
+         */
+        PreparationMessage: {
+            /** Region */
+            region?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Clear */
+            clear?: ("background" | "white") | string | null;
+            /**
+             * Tolerance
+             * @default 12
+             */
+            tolerance: number;
+            /** Belongs */
+            belongs?: [
+                number,
+                number
+            ][];
+            /** Belongs Not */
+            belongs_not?: [
+                number,
+                number
+            ][];
+            /**
+             * Mark Px
+             * @default 12
+             */
+            mark_px: number;
+            /**
+             * Fade Rim Pct
+             * @default 0
+             */
+            fade_rim_pct: number;
+            /**
+             * Fade Corner Pct
+             * @default 0
+             */
+            fade_corner_pct: number;
+            /** Coverage */
+            coverage?: ("light" | "dark") | null;
+            /**
+             * Stencil
+             * @default false
+             */
+            stencil: boolean;
+            /**
+             * Back White
+             * @default false
+             */
+            back_white: boolean;
+            /**
+             * Trim
+             * @default true
+             */
             trim: boolean;
+            /** Trace */
+            trace?: ("threshold" | "colours") | null;
+            /** Threshold */
+            threshold?: number | null;
+            /**
+             * Colours
+             * @default 4
+             */
+            colours: number;
+            /**
+             * Least Speck Px
+             * @default 16
+             */
+            least_speck_px: number;
+            /**
+             * Sharpness
+             * @default 0.5
+             */
+            sharpness: number;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Dpi */
+            dpi?: number | null;
+        };
+        /**
+         * JobMessage
+         * @description Long work: ``state`` is waiting, working, done, stopped or failed; ``share`` from 0 to 1.
+         */
+        JobMessage: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "working" | "done" | "stopped" | "failed";
+            /** Share */
+            share: number;
+            /** Message */
+            message: string | null;
+            /** Motif Id */
+            motif_id: number | null;
+        };
+        /** NewFromPicture */
+        NewFromPicture: {
+            /** Name */
+            name: string;
+            preparation: components["schemas"]["PreparationMessage"];
+        };
+        /**
+         * Scans
+         * @description What lies in the scan tray, the newest first, and the folder that is watched.
+         */
+        Scans: {
+            /** Folder */
+            folder: string;
+            /** Scans */
+            scans: components["schemas"]["ScanMessage"][];
+        };
+        /**
+         * ScanMessage
+         * @description A scan that lies in the tray; ``at`` is when it came, in seconds since 1970.
+         */
+        ScanMessage: {
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Bytes */
+            bytes: number;
+        };
+        /**
+         * PickUp
+         * @description A region of a page, in mm, to be picked up as a motif.
+         */
+        PickUp: {
+            /** Name */
+            name: string;
+            /** Left Mm */
+            left_mm: number;
+            /** Top Mm */
+            top_mm: number;
+            /** Right Mm */
+            right_mm: number;
+            /** Bottom Mm */
+            bottom_mm: number;
         };
         /**
          * NewBrush
@@ -702,7 +2116,7 @@ export interface components {
         };
         /**
          * BenchRequest
-         * @description Lay draft settings of a motif on the flat run and the trial lines.
+         * @description Lay draft settings of a motif, and further variants of it in turn, on the flat run and the trial lines.
          */
         BenchRequest: {
             /**
@@ -717,6 +2131,8 @@ export interface components {
             seq: number;
             /** Motif Id */
             motif_id: number;
+            /** Variants */
+            variants?: number[];
             settings: components["schemas"]["Settings"];
             /** Flat Mm */
             flat_mm: number;
@@ -1114,7 +2530,7 @@ export interface operations {
             };
         };
     };
-    bench_bring_in_motif_motifs_post: {
+    motif_bring_in_motif_motifs_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -1147,7 +2563,69 @@ export interface operations {
             };
         };
     };
-    bench_get_motif_motifs__int_id__get: {
+    motif_starters_starters_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Starters"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_begin_with_starter_motifs_starter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFromStarter"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_get_motif_motifs__int_id__get: {
         parameters: {
             query?: {
                 ink?: string | null;
@@ -1180,7 +2658,7 @@ export interface operations {
             };
         };
     };
-    bench_delete_motif_motifs__int_id__delete: {
+    motif_delete_motif_motifs__int_id__delete: {
         parameters: {
             query: {
                 version: number;
@@ -1204,7 +2682,7 @@ export interface operations {
             };
         };
     };
-    bench_change_motif_motifs__int_id__patch: {
+    motif_rename_motif_motifs__int_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -1215,12 +2693,539 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MotifChange"];
+                "application/json": components["schemas"]["RenameMotif"];
             };
         };
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_motif_picture_motifs__int_id__pictures__int_place__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_export_motif_motifs__int_id__motif_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_edit_motif_motifs__int_id__edit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MotifEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_draft_motif_motifs__int_id__draft_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MotifDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifBench"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_find_repeat_motifs__int_id__repeat_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundRepeatMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_divide_motif_motifs__int_id__divide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Divide"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_set_pieces_brushes__int_id__pieces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_bring_in_picture_originals_post: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_get_original_originals__string_sha__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_shown_original_originals__string_sha__shown_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_preview_picture_originals__string_sha__preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_make_motif_of_picture_originals__string_sha__motif_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFromPicture"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_get_job_jobs__string_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_stop_job_jobs__string_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_scans_scans_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scans"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_take_scan_scans__string_name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    picture_pick_up_pages__int_id__pick_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickUp"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

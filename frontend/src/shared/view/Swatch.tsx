@@ -2,7 +2,7 @@ import { useCallback } from "react";
 import type { Motif } from "../api/client";
 import { useLay } from "../api/useLay";
 import type { Scene } from "../api/scenes";
-import { fitView, paintPieces, stampOf } from "./painter";
+import { fitView, laidOf, paintPieces } from "./painter";
 import { WorkCanvas, type Paint } from "./WorkCanvas";
 
 const NOTHING = {};
@@ -14,13 +14,14 @@ export function useSwatches(brushes: { id: number; version: number }[], motifs: 
   return laid?.scenes ?? [];
 }
 
-export function Swatch({ scene, motif, label }: { scene: Scene | undefined; motif: Motif | undefined; label: string }) {
+export function Swatch({ scene, motifs, label }: { scene: Scene | undefined; motifs: Motif[]; label: string }) {
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      if (!scene?.box || !motif) return;
-      paintPieces(ctx, stampOf(motif), scene.matrices, fitView(size.width, size.height, scene.box, 3), ratio, size);
+      if (!scene?.box) return;
+      const own = (scene.motif_ids ?? []).flatMap((id) => motifs.find((m) => m.id === id) ?? []);
+      paintPieces(ctx, laidOf(own, scene), fitView(size.width, size.height, scene.box, 3), ratio, size);
     },
-    [scene, motif],
+    [scene, motifs],
   );
   return <WorkCanvas paint={paint} label={label} />;
 }

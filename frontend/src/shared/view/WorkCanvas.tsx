@@ -1,4 +1,5 @@
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from "react";
+import { imagesArrived } from "./images";
 
 export type Paint = (ctx: CanvasRenderingContext2D, size: { width: number; height: number }, ratio: number) => void;
 
@@ -15,6 +16,7 @@ interface Props {
 export function WorkCanvas({ paint, className, label, testId, pieces }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
+  const pictures = useSyncExternalStore(imagesArrived.subscribe, imagesArrived.count); // a picture that comes late is painted then
 
   useEffect(() => {
     const element = canvas.current!;
@@ -37,7 +39,7 @@ export function WorkCanvas({ paint, className, label, testId, pieces }: Props) {
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
     paint(ctx, size, ratio);
     element.dataset.painted = String(Number(element.dataset.painted ?? 0) + 1);
-  }, [paint, size]);
+  }, [paint, size, pictures]);
 
   return <canvas ref={canvas} role="img" aria-label={label} data-testid={testId} data-pieces={pieces} className={`block h-full w-full ${className ?? ""}`} />;
 }

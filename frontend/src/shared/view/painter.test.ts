@@ -26,9 +26,9 @@ function fakeContext() {
   return { ctx: ctx as unknown as CanvasRenderingContext2D, painted };
 }
 
-const shape = { d: "M0 0L8 0L8 2L0 2Z", fill: "#a33a2f", fill_opacity: 1, fill_rule: "nonzero", stroke: null, stroke_opacity: 1, stroke_width: 0, cap: "butt", join: "miter", miter_limit: 4, dashes: [] };
+const shape = { d: "M0 0L8 0L8 2L0 2Z", fill: "#a33a2f", fill_opacity: 1, fill_rule: "nonzero", stroke: null, stroke_opacity: 1, stroke_width: 0, cap: "butt", join: "miter", miter_limit: 4, dashes: [], name: "", group: 0, derived: false, box: [0, 0, 8, 2], fill_gradient: null, stroke_gradient: null, picture: null };
 const thread = { ...shape, d: "M1 1L7 1", fill: null, stroke: "#ffffff", stroke_width: 0.2 };
-const motif = (): Motif => ({ id: 1, name: "pill", version: 1, width_mm: 8, height_mm: 2, base_line_mm: 1, points: 6, left_out: [], shapes: [shape, thread] });
+const motif = (): Motif => ({ id: 1, name: "pill", version: 1, width_mm: 8, height_mm: 2, base_line_mm: 1, points: 6, left_out: [], cuts_mm: null, joints_mm: null, recipes: [], piece: null, shapes: [shape, thread] });
 const at = (...places: [number, number][]) => new Float32Array(places.flatMap(([x, y]) => [1, 0, 0, 1, x, y]));
 
 beforeEach(() => {
@@ -37,29 +37,45 @@ beforeEach(() => {
 });
 
 test("pieces out of sight are not painted", async () => {
-  const { paintPieces, stampOf } = await import("./painter");
+  const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, stampOf(motif()), at([10, 10], [5000, 10], [-5000, 10]), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [5000, 10], [-5000, 10]), variant: new Uint16Array(0) }), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(1);
   expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 50, 50]);
 });
 
 test("shapes thinner than a trace of a pixel are left out", async () => {
-  const { paintPieces, stampOf } = await import("./painter");
+  const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, stampOf(motif()), at([10, 10]), { scale: 1, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10]), variant: new Uint16Array(0) }), { scale: 1, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(0);
 });
 
 test("specks are painted in one go, in the largest shape's colour", async () => {
-  const { paintPieces, stampOf } = await import("./painter");
+  const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, stampOf(motif()), at([10, 10], [20, 10], [30, 10]), { scale: 0.2, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [20, 10], [30, 10]), variant: new Uint16Array(0) }), { scale: 0.2, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.fills[0].moves.length).toBe(3);
   expect((ctx as unknown as { fillStyle: string }).fillStyle).toBe("#a33a2f");
+});
+
+test("each variant is painted by its own stamp", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, painted } = fakeContext();
+  const other = { ...motif(), shapes: [{ ...shape, d: "M0 0L4 0L4 2L0 2Z" }] };
+  const laid = laidOf([motif(), other], { matrices: at([10, 10], [20, 10], [30, 10]), variant: new Uint16Array([0, 1, 1]) });
+  paintPieces(ctx, laid, { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  expect(painted.fills.length).toBe(3);
+  expect(painted.strokes).toBe(1);
+});
+
+test("a motif with cuts is laid by the stretch between them", async () => {
+  const { laidArtwork } = await import("./painter");
+  const piece = { width_mm: 3, height_mm: 2, base_line_mm: 1, shapes: [shape] };
+  expect(laidArtwork({ ...motif(), piece }).width_mm).toBe(3);
 });
 
 test("a motif is made ready once", async () => {

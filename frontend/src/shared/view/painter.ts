@@ -1,5 +1,6 @@
 import type { Motif, Shape } from "../api/client";
 import type { Finding } from "../api/scenes";
+import { imageOf } from "./images";
 
 /** Millimetres to pixels: px = mm · scale + (x, y). */
 export interface View {
@@ -13,14 +14,38 @@ export function fitView(width: number, height: number, box: [number, number], ma
   return { scale, x: (width - box[0] * scale) / 2, y: (height - box[1] * scale) / 2 };
 }
 
+/** What can be stamped: shapes on a frame, about a base line. A motif as drawn is one, and so is what of it is laid. */
+export interface Artwork {
+  shapes: Shape[];
+  width_mm: number;
+  height_mm: number;
+  base_line_mm: number;
+}
+
+/** What of a motif is laid: the stretch between its cuts, or the whole. */
+export const laidArtwork = (motif: Motif): Artwork => motif.piece ?? motif;
+
+type Gradient = NonNullable<Shape["fill_gradient"]>;
+
 interface Ready {
   path: Path2D;
   fill: string | null;
   rule: CanvasFillRule;
   stroke: string | null;
   shape: Shape;
+  fillGradient: Shade | null;
+  strokeGradient: Shade | null;
+  picture: { image: HTMLImageElement; matrix: DOMMatrix } | null;
   /** The shape's thinnest side in mm: what is thinner than a trace of a pixel is not painted. */
   thin: number;
+}
+
+/** A gradient in its own space: the path is taken there, for a canvas gradient cannot be skewed. */
+interface Shade {
+  matrix: DOMMatrix;
+  path: Path2D;
+  gradient: Gradient;
+  opacity: number;
 }
 
 /** A motif made ready to stamp; its shapes lie about the base line's middle. */
@@ -34,14 +59,14 @@ export interface Stamp {
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
 const SPECK_PX = 3; // of a device pixel, corner to corner
 
-const stamps = new WeakMap<Motif, Stamp>();
+const stamps = new WeakMap<Artwork, Stamp>();
 
-export function stampOf(motif: Motif): Stamp {
-  const known = stamps.get(motif);
+export function stampOf(art: Artwork): Stamp {
+  const known = stamps.get(art);
   if (known) return known;
-  const shift = new DOMMatrix([1, 0, 0, 1, -motif.width_mm / 2, -motif.base_line_mm]);
-  let largest = { area: -1, colour: "#20352c", box: [0, 0, motif.width_mm, motif.height_mm] };
-  const shapes = motif.shapes.map((shape): Ready => {
+  const shift = new DOMMatrix([1, 0, 0, 1, -art.width_mm / 2, -art.base_line_mm]);
+  let largest = { area: -1, colour: "#20352c", box: [0, 0, art.width_mm, art.height_mm] };
+  const shapes = art.shapes.map((shape): Ready => {
     const path = new Path2D();
     path.addPath(new Path2D(shape.d), shift);
     const box = boxOf(shape.d);
@@ -49,20 +74,45 @@ export function stampOf(motif: Motif): Stamp {
     const fill = shape.fill && rgba(shape.fill, shape.fill_opacity);
     const stroke = shape.stroke && rgba(shape.stroke, shape.stroke_opacity);
     if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, box };
-    return { path, fill, rule: shape.fill_rule === "evenodd" ? "evenodd" : "nonzero", stroke, shape, thin: fill ? Math.min(w, h) : shape.stroke_width };
+    return {
+      path,
+      fill,
+      rule: shape.fill_rule === "evenodd" ? "evenodd" : "nonzero",
+      stroke,
+      shape,
+      fillGradient: shape.fill_gradient ? shadeOf(shape.fill_gradient, shape.fill_opacity, path, shift) : null,
+      strokeGradient: shape.stroke_gradient ? shadeOf(shape.stroke_gradient, shape.stroke_opacity, path, shift) : null,
+      picture: shape.picture ? { image: imageOf(shape.picture.href), matrix: pictureMatrix(shape, shift) } : null,
+      thin: fill || shape.picture ? Math.min(w, h) : shape.stroke_width,
+    };
   });
-  const half = Math.max(...motif.shapes.map((s) => s.stroke_width)) / 2;
+  const half = Math.max(0, ...art.shapes.map((s) => s.stroke_width)) / 2;
   const [left, top, right, bottom] = largest.box;
   const speck = {
     colour: largest.colour,
-    left: left - half - motif.width_mm / 2,
-    top: top - half - motif.base_line_mm,
-    right: right + half - motif.width_mm / 2,
-    bottom: bottom + half - motif.base_line_mm,
+    left: left - half - art.width_mm / 2,
+    top: top - half - art.base_line_mm,
+    right: right + half - art.width_mm / 2,
+    bottom: bottom + half - art.base_line_mm,
   };
-  const stamp = { shapes, reach: Math.hypot(motif.width_mm, motif.height_mm), speck };
-  stamps.set(motif, stamp);
+  const over = art.shapes.reduce((most, s) => Math.max(most, -s.box[0], s.box[2] - art.width_mm, -s.box[1], s.box[3] - art.height_mm), 0);
+  const stamp = { shapes, reach: Math.hypot(art.width_mm, art.height_mm) + over, speck };
+  stamps.set(art, stamp);
   return stamp;
+}
+
+function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix): Shade {
+  const matrix = shift.multiply(new DOMMatrix(gradient.matrix));
+  const own = new Path2D();
+  own.addPath(path, matrix.inverse());
+  return { matrix, path: own, gradient, opacity };
+}
+
+/** The map from a picture's pixels to its rectangle, whose corners are the outline's points from the top left clockwise. */
+function pictureMatrix(shape: Shape, shift: DOMMatrix): DOMMatrix {
+  const v = (shape.d.match(/-?\d*\.?\d+/g) ?? []).map(Number);
+  const { width_px: w, height_px: h } = shape.picture!;
+  return shift.multiply(new DOMMatrix([(v[2] - v[0]) / w, (v[3] - v[1]) / w, (v[6] - v[0]) / h, (v[7] - v[1]) / h, v[0], v[1]]));
 }
 
 /** The box of the points in path data out of absolute M, L, C and Z, as the server writes it. */
@@ -81,15 +131,26 @@ function rgba(hex: string, opacity: number): string {
   return hex + Math.round(opacity * 255).toString(16).padStart(2, "0");
 }
 
+/** What is laid on one line: a stamp for each variant, and for each piece its matrix and which variant it is. */
+export interface Laid {
+  stamps: Stamp[];
+  matrices: Float32Array;
+  /** Empty where there is one variant. */
+  variant: Uint16Array;
+}
+
+/** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
+export const laidOf = (motifs: Motif[], scene: { matrices: Float32Array; variant: Uint16Array }): Laid => ({
+  stamps: motifs.map((m) => stampOf(laidArtwork(m))),
+  matrices: scene.matrices,
+  variant: scene.variant,
+});
+
 /** Paint every piece that reaches into the canvas; `ratio` is device pixels to a CSS pixel. */
-export function paintPieces(
-  ctx: CanvasRenderingContext2D,
-  stamp: Stamp,
-  matrices: Float32Array,
-  view: View,
-  ratio: number,
-  size: { width: number; height: number },
-): void {
+export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, size: { width: number; height: number }): void {
+  const { stamps, matrices, variant } = laid;
+  if (!stamps.length) return;
+  const stamp = stamps.reduce((a, b) => (b.reach > a.reach ? b : a));
   const s = view.scale * ratio;
   const dx = view.x * ratio;
   const dy = view.y * ratio;
@@ -100,17 +161,18 @@ export function paintPieces(
     const a = matrices[i] * s, b = matrices[i + 1] * s, c = matrices[i + 2] * s, d = matrices[i + 3] * s;
     const x = matrices[i + 4] * s + dx;
     const y = matrices[i + 5] * s + dy;
-    const reach = stamp.reach * Math.max(Math.abs(a) + Math.abs(c), Math.abs(b) + Math.abs(d));
+    const own = variant.length ? (stamps[variant[i / 6]] ?? stamps[0]) : stamps[0];
+    const reach = own.reach * Math.max(Math.abs(a) + Math.abs(c), Math.abs(b) + Math.abs(d));
     if (x + reach < 0 || y + reach < 0 || x - reach > width || y - reach > height) continue;
     if (specks) {
-      const { left, top, right, bottom } = stamp.speck;
+      const { left, top, right, bottom } = own.speck;
       specks.moveTo(a * left + c * top + x, b * left + d * top + y);
       specks.lineTo(a * right + c * top + x, b * right + d * top + y);
       specks.lineTo(a * right + c * bottom + x, b * right + d * bottom + y);
       specks.lineTo(a * left + c * bottom + x, b * left + d * bottom + y);
     } else {
       ctx.setTransform(a, b, c, d, x, y);
-      stampShapes(ctx, stamp, UNSEEN_PX / Math.hypot(a, b));
+      stampShapes(ctx, own, UNSEEN_PX / Math.hypot(a, b));
     }
   }
   if (specks) {
@@ -130,12 +192,17 @@ function sizeOf(matrices: Float32Array): number {
 export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen = 0): void {
   for (const ready of stamp.shapes) {
     if (ready.thin < unseen) continue;
-    if (ready.fill) {
+    if (ready.picture) {
+      stampPicture(ctx, ready.picture);
+      continue;
+    }
+    if (ready.fillGradient) shade(ctx, ready.fillGradient, (own) => ctx.fill(own, ready.rule));
+    else if (ready.fill) {
       ctx.fillStyle = ready.fill;
       ctx.fill(ready.path, ready.rule);
     }
     if (ready.stroke) {
-      ctx.strokeStyle = ready.stroke;
+      ctx.strokeStyle = ready.stroke; // a gradient along a stroke is shown in its mean colour
       ctx.lineWidth = ready.shape.stroke_width;
       ctx.lineCap = ready.shape.cap as CanvasLineCap;
       ctx.lineJoin = ready.shape.join as CanvasLineJoin;
@@ -145,6 +212,28 @@ export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen 
       if (ready.shape.dashes.length) ctx.setLineDash([]);
     }
   }
+}
+
+function stampPicture(ctx: CanvasRenderingContext2D, picture: NonNullable<Ready["picture"]>): void {
+  if (!picture.image.complete || !picture.image.naturalWidth) return;
+  ctx.save();
+  const m = picture.matrix;
+  ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
+  ctx.imageSmoothingQuality = "high";
+  ctx.drawImage(picture.image, 0, 0);
+  ctx.restore();
+}
+
+function shade(ctx: CanvasRenderingContext2D, own: Shade, paint: (path: Path2D) => void): void {
+  const { gradient, matrix: m } = own;
+  const style = gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
+  for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity));
+  ctx.save();
+  ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
+  ctx.globalAlpha *= own.opacity;
+  ctx.fillStyle = style;
+  paint(own.path);
+  ctx.restore();
 }
 
 /** Stroke path data given in mm as a hairline of `px` pixels. */

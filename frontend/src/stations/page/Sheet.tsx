@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Line, Motif, Page, Source } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
-import { paintPieces, paintRings, stampOf, strokeHairline, type View } from "../../shared/view/painter";
+import { laidOf, paintPieces, paintRings, strokeHairline, type View } from "../../shared/view/painter";
 import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { Handles } from "./Handles";
 import { fitSheet, paintSheet, sheetPoint, zoomed } from "./sheetView";
@@ -13,7 +13,7 @@ interface Props {
   page: Page;
   lines: Line[];
   scenes: Scene[];
-  motifOf: (scene: Scene) => Motif | undefined;
+  motifOf: (scene: Scene) => Motif[];
   mode: Mode;
   chosen: Line | null;
   spot: [number, number] | null;
@@ -52,10 +52,10 @@ export function Sheet(props: Props) {
     (ctx, area, ratio) => {
       paintSheet(ctx, area, page, view, ratio);
       for (const scene of scenes) {
-        const motif = motifOf(scene);
+        const motifs = motifOf(scene);
         const by = shift && shift.id === scene.line_id ? shift.by : [0, 0];
         const moved = { ...view, x: view.x + by[0] * view.scale, y: view.y + by[1] * view.scale };
-        if (motif) paintPieces(ctx, stampOf(motif), scene.matrices, moved, ratio, area);
+        paintPieces(ctx, laidOf(motifs, scene), moved, ratio, area);
         if (chosen && scene.line_id === chosen.id) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
         if (scene.key === "draft") strokeHairline(ctx, scene.path ?? "", moved, ratio, "#a63a2f", 1);
       }
@@ -171,8 +171,8 @@ export function Sheet(props: Props) {
     const ctx = document.createElement("canvas").getContext("2d")!;
     const [x, y] = at(event);
     for (const scene of [...scenes].reverse()) {
-      const motif = motifOf(scene);
-      ctx.lineWidth = Math.max(12 / view.scale, (motif?.height_mm ?? 0) * 0.8);
+      const height = Math.max(0, ...motifOf(scene).map((m) => m.height_mm));
+      ctx.lineWidth = Math.max(12 / view.scale, height * 0.8);
       if (scene.path && ctx.isPointInStroke(new Path2D(scene.path), x, y)) return props.lines.find((l) => l.id === scene.line_id);
     }
     return undefined;

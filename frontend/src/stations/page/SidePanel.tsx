@@ -54,7 +54,7 @@ export function SidePanel(props: Props) {
             <li key={line.id} aria-current={chosen?.id === line.id || undefined} className="flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 aria-[current]:border-l-4 aria-[current]:border-l-indigo">
               <button className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left" onClick={() => props.onChoose(line.id)}>
                 <span aria-hidden className="h-[34px] w-[46px] shrink-0">
-                  <Swatch scene={swatches.find((s) => s.brush_id === line.brush_id)} motif={workshop.motifs.find((m) => m.id === brush?.motif_id)} label={brush?.name ?? ""} />
+                  <Swatch scene={swatches.find((s) => s.brush_id === line.brush_id)} motifs={workshop.motifs} label={brush?.name ?? ""} />
                 </span>
                 <span className={`min-w-0 flex-1 leading-tight ${line.visible ? "" : "opacity-55"}`}>
                   <span className="block truncate font-semibold">{line.name}</span>

@@ -2,7 +2,7 @@ import { memo, useCallback, useMemo } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
 import { useHandle } from "../../shared/ui/handle";
-import { paintPieces, stampOf, strokeHairline, type View } from "../../shared/view/painter";
+import { laidOf, paintPieces, strokeHairline, type View } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
@@ -23,7 +23,7 @@ export const FLAT = {
 
 interface Props {
   scene: Scene;
-  motif: Motif;
+  motifs: Motif[];
   header: BenchHeader;
   scale: number;
   size: { width: number; height: number };
@@ -34,9 +34,9 @@ interface Props {
   onNight: () => void;
 }
 
-export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motif", "scale", "size", "settings", "night", "comparing"]));
+export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motifs", "scale", "size", "settings", "night", "comparing"]));
 
-function FlatRunNow({ scene, motif, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
+function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const paint = useCallback<Paint>(
     (ctx, box, ratio) => {
@@ -47,11 +47,11 @@ function FlatRunNow({ scene, motif, header, scale, size, settings, edit, night, 
       ctx.beginPath();
       ctx.rect(0, 40, box.width - RIGHT + 40, box.height);
       ctx.clip();
-      paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, box);
+      paintPieces(ctx, laidOf(motifs, scene), view, ratio, box);
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motif, i, LENS.left(i, box.width - RIGHT), ratio, box, night);
+      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, box, night);
     },
-    [scene, motif, scale, view, night],
+    [scene, motifs, scale, view, night],
   );
   return (
     <>

@@ -12,9 +12,9 @@ import { Words, type Question } from "./Words";
 
 export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
-  const motif = workshop.motifs.find((m) => m.id === brush?.motif_id);
-  if (!brush || !motif) return <NoBrush />;
-  return <Bench key={brush.id} brush={brush} motif={motif} />;
+  const motifs = useMemo(() => (brush ? brush.pieces.repeat.flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
+  if (!brush || !motifs.length) return <NoBrush />;
+  return <Bench key={brush.id} brush={brush} motifs={motifs} />;
 }
 
 function NoBrush() {
@@ -29,7 +29,8 @@ function NoBrush() {
   );
 }
 
-function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
+function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
+  const [motif] = motifs;
   const edit = useBrushEdit(brush);
   const [question, setQuestion] = useState<Question>("often");
   const [large, setLarge] = useState<string | null>(null);
@@ -41,16 +42,16 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
 
   const settings = comparing && edit.before ? edit.before : edit.settings;
   const still = !edit.dragging && !comparing && settings === edit.kept;
-  const guess = (motif.width_mm * (edit.kept.spacing.size_pct ?? 100)) / 100;
+  const guess = ((motif.piece ?? motif).width_mm * (edit.kept.spacing.size_pct ?? 100)) / 100;
   const scale = held.scale || FLAT.width(flatSize.width) / (5.4 * guess);
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
+        ? { motif_id: motif.id, variants: motifs.slice(1).map((m) => m.id), settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
         : null,
-    [motif.id, settings, scale, flatSize.width, still, held.trial, step],
+    [motif.id, motifs, settings, scale, flatSize.width, still, held.trial, step],
   );
-  const { laid, refusal, cured } = useLay(`/api/bench/lay#${motif.version}`, body);
+  const { laid, refusal, cured } = useLay(`/api/bench/lay#${motifs.map((m) => m.version).join(".")}`, body);
 
   const header = laid?.header as BenchHeader | undefined;
   const fitting = header && FLAT.scale(flatSize, header.pitch_mm, header.height_mm);
@@ -94,15 +95,15 @@ function Bench({ brush, motif }: { brush: Brush; motif: Motif }) {
     <div className="flex h-full flex-col">
       <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${night ? "weave-night text-white" : "weave"}`}>
         {flat && header && (
-          <FlatRun scene={flat} motif={motif} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} night={night} comparing={comparing} onNight={turnNight} />
+          <FlatRun scene={flat} motifs={motifs} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} night={night} comparing={comparing} onNight={turnNight} />
         )}
       </section>
       <div className="flex min-h-0 flex-1">
         <section aria-label="Trial lines" className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-3 [contain:strict]">
           {opened && header ? (
-            <TrialLarge scene={opened} motif={motif} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
+            <TrialLarge scene={opened} motifs={motifs} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
           ) : (
-            <TrialSheet trials={trials} motif={motif} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} step={step} onStep={setStep} />
+            <TrialSheet trials={trials} motifs={motifs} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} step={step} onStep={setStep} />
           )}
         </section>
         <section aria-label="This brush, in words" className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3">

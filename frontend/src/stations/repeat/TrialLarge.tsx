@@ -9,7 +9,7 @@ import type { BrushEdit } from "./useBrushEdit";
 
 interface Props {
   scene: Scene;
-  motif: Motif;
+  motifs: Motif[];
   box: [number, number];
   night: boolean;
   cured: boolean;
@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** One trial line large, its findings beside it with their cures. */
-export function TrialLarge({ scene, motif, box, night, cured, edit, onBack }: Props) {
+export function TrialLarge({ scene, motifs, box, night, cured, edit, onBack }: Props) {
   const [chosen, setChosen] = useState<number | null>(null);
   const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
   const shown = listed ?? scene;
@@ -56,7 +56,7 @@ export function TrialLarge({ scene, motif, box, night, cured, edit, onBack }: Pr
           </p>
         </header>
         <div className={`min-h-0 flex-1 border border-rule ${night ? "weave-night" : "weave"}`}>
-          <TrialScene scene={scene} motif={motif} box={box} night={night} chosen={listed ? null : chosen} />
+          <TrialScene scene={scene} motifs={motifs} box={box} night={night} chosen={listed ? null : chosen} />
         </div>
       </div>
       <div className="flex w-[262px] shrink-0 flex-col">

@@ -1,12 +1,12 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
-import { fitView, paintPieces, paintRings, stampOf, strokeHairline, type View } from "../../shared/view/painter";
+import { fitView, laidOf, paintPieces, paintRings, strokeHairline, type View } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 
 interface Props {
   scene: Scene;
-  motif: Motif;
+  motifs: Motif[];
   box: [number, number];
   night: boolean;
   chosen?: number | null;
@@ -14,20 +14,20 @@ interface Props {
 
 export const MARGIN_PX = 6;
 
-export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motif: Motif, view: View, ratio: number, size: { width: number; height: number }, night: boolean, chosen: number | null): void {
+export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], view: View, ratio: number, size: { width: number; height: number }, night: boolean, chosen: number | null): void {
   strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
-  paintPieces(ctx, stampOf(motif), scene.matrices, view, ratio, size);
+  paintPieces(ctx, laidOf(motifs, scene), view, ratio, size);
   paintRings(ctx, scene.findings, view, night, chosen);
 }
 
 /** A trial line with the brush on it and a ring round every finding. */
-export function TrialScene({ scene, motif, box, night, chosen }: Props) {
+export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
   const [width, height] = box;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      paintTrial(ctx, scene, motif, fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
+      paintTrial(ctx, scene, motifs, fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
     },
-    [scene, motif, width, height, night, chosen],
+    [scene, motifs, width, height, night, chosen],
   );
   return <WorkCanvas paint={paint} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} pieces={scene.pieces} />;
 }

@@ -8,7 +8,7 @@ import { MARGIN_PX, paintTrial } from "./TrialScene";
 
 interface Props {
   trials: Scene[];
-  motif: Motif;
+  motifs: Motif[];
   box: [number, number];
   night: boolean;
   onOpen: (key: string) => void;
@@ -29,7 +29,7 @@ interface Cell {
 const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
 
 /** The eight scenes side by side; one canvas paints them all, for a canvas each costs a layer each at every step of a drag. */
-function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Props) {
+function TrialSheetNow({ trials, motifs, box, night, onOpen, step, onStep }: Props) {
   const faulty = trials.filter((t) => t.findings.length || t.refused).length;
   const [sheet, size] = useSize<HTMLUListElement>();
   const [cells, setCells] = useState<Cell[]>([]);
@@ -49,11 +49,11 @@ function TrialSheetNow({ trials, motif, box, night, onOpen, step, onStep }: Prop
         ctx.beginPath();
         ctx.rect(cell.x, cell.y, cell.width, cell.height);
         ctx.clip();
-        paintTrial(ctx, trials[i], motif, { ...view, x: view.x + cell.x, y: view.y + cell.y }, ratio, all, night, null);
+        paintTrial(ctx, trials[i], motifs, { ...view, x: view.x + cell.x, y: view.y + cell.y }, ratio, all, night, null);
         ctx.restore();
       });
     },
-    [trials, motif, width, height, night, cells],
+    [trials, motifs, width, height, night, cells],
   );
   return (
     <>

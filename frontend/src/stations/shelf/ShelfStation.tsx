@@ -87,7 +87,7 @@ function Label({ brush, workshop, scene, onCopy }: { brush: Brush; workshop: Wor
       <span aria-hidden className="absolute inset-y-0 left-0 w-[7px] border-r border-dashed border-madder bg-madder-wash" />
       <span aria-hidden className="absolute inset-y-0 right-0 w-[7px] border-l border-dashed border-madder bg-madder-wash" />
       <button className="block h-[150px] w-full px-4 pt-2" aria-label={`Open ${brush.name}`} onClick={() => go("repeat", brush.id)}>
-        <Swatch scene={scene} motif={workshop.motifs.find((m) => m.id === brush.motif_id)} label={`${brush.name} on the swatch`} />
+        <Swatch scene={scene} motifs={workshop.motifs} label={`${brush.name} on the swatch`} />
       </button>
       <div className="px-4 pb-2.5">
         {name === null ? (

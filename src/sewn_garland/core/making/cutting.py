@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -228,27 +229,41 @@ def _picture_column(layer: Layer, x: float):
 
 def clipped_to(motif: Motif, left: float, right: float) -> Motif:
     """Return what of a motif lies between two upright lines, as a motif of that frame; curves stay curves."""
-    low, high = min(0.0, box_of(motif.shapes)[1]) - 10, max(motif.height, box_of(motif.shapes)[3]) + 10
-    window = (*rectangle(left, low, right, high), "nonzero")
-    shapes: list[Shape] = []
-    for shape in motif.shapes:
-        box = box_of([shape])
-        if box[2] <= left + 1e-9 or box[0] >= right - 1e-9:
-            continue
-        if box[0] >= left - 1e-9 and box[2] <= right + 1e-9:
-            shapes.append(shape)
-        elif shape.picture is not None:
-            shapes += _cropped(shape, left, right)
-        else:
-            parts = [shape] if shape.stroke is None else _as_fills(shape)
-            for part in parts:
-                commands, points = combined([(part.commands, part.points, part.fill_rule), window], "overlap")
-                if commands:
-                    shapes.append(replace(part, commands=commands, points=points, fill_rule="nonzero"))
+    ink = box_of(motif.shapes)
+    shapes = _inside(motif.shapes, (left, min(0.0, ink[1]) - 10, right, max(motif.height, ink[3]) + 10))
     if not shapes:
         raise InputError(f"nothing lies between {left:.2f} and {right:.2f} mm; move the cuts onto the drawing")
     out = replace(motif, shapes=tuple(replace(s, derived=False) for s in shapes), cuts=None, joints=None, recipes=())
     return replace(shifted(out, -left, 0.0), width=right - left)
+
+
+def clipped_to_box(motif: Motif) -> Motif:
+    """Return what of a motif lies within its frame; raises InputError when nothing does."""
+    shapes = _inside(motif.shapes, (0.0, 0.0, motif.width, motif.height))
+    if not shapes:
+        raise InputError("nothing lies within this frame; take a larger one")
+    return replace(motif, shapes=tuple(shapes), recipes=())
+
+
+def _inside(shapes: Sequence[Shape], box: tuple[float, float, float, float]) -> list[Shape]:
+    """Cut shapes at a box; what lies wholly inside stays as it is, strokes that cross it become shapes."""
+    left, top, right, bottom = box
+    window = (*rectangle(*box), "nonzero")
+    out: list[Shape] = []
+    for shape in shapes:
+        x0, y0, x1, y1 = box_of([shape])
+        if x1 <= left + 1e-9 or x0 >= right - 1e-9 or y1 <= top + 1e-9 or y0 >= bottom - 1e-9:
+            continue
+        if x0 >= left - 1e-9 and x1 <= right + 1e-9 and y0 >= top - 1e-9 and y1 <= bottom + 1e-9:
+            out.append(shape)
+        elif shape.picture is not None:
+            out += _cropped(shape, left, right)
+        else:
+            for part in [shape] if shape.stroke is None else _as_fills(shape):
+                commands, points = combined([(part.commands, part.points, part.fill_rule), window], "overlap")
+                if commands:
+                    out.append(replace(part, commands=commands, points=points, fill_rule="nonzero"))
+    return out
 
 
 def _as_fills(shape: Shape) -> list[Shape]:

@@ -1,0 +1,188 @@
+import { useMutation } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+import { api, kept, type MotifBench, type Schemas } from "../../shared/api/client";
+import { useTrouble } from "../../shared/api/queries";
+import { NumberField } from "../../shared/ui/NumberField";
+import { go } from "../../shared/ui/place";
+import { stampOf, stampShapes } from "../../shared/view/painter";
+import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { MotifEdit } from "./useMotifEdit";
+import { round } from "./view";
+
+interface Props {
+  bench: MotifBench;
+  edit: MotifEdit;
+}
+
+const CLOSE = (8 * 96) / 25.4; // eight times life size, in CSS pixels a mm
+
+/** The seam eight times close, both edges in profile, its figures, and what mends it. */
+export function SeamPanel({ bench, edit }: Props) {
+  const { motif, seam } = bench;
+  const [from, to] = motif.cuts_mm ?? [0, motif.width_mm];
+  const [darn, setDarn] = useState(2);
+  const seamPaint = useCallback<Paint>(
+    (ctx, area, ratio) => {
+      const scale = Math.min(CLOSE, (area.height / motif.height_mm) * 2.4);
+      const stamp = stampOf(motif);
+      const half = (left: boolean): void => {
+        ctx.save();
+        ctx.beginPath();
+        ctx.rect(left ? 0 : area.width / 2, 0, area.width / 2, area.height);
+        ctx.clip();
+        const s = scale * ratio;
+        const at = left ? to : from;
+        const middle = seamMiddle(seam, motif.height_mm);
+        ctx.setTransform(s, 0, 0, s, (area.width / 2 + (motif.width_mm / 2 - at) * scale) * ratio, (area.height / 2 + (motif.base_line_mm - middle) * scale) * ratio);
+        stampShapes(ctx, stamp);
+        ctx.restore();
+      };
+      half(true);
+      half(false);
+      ctx.fillStyle = "#20352c";
+      ctx.fillRect(area.width / 2 - 0.5, 0, 1, area.height);
+    },
+    [motif, from, to, seam],
+  );
+  const find = useMutation({ mutationFn: () => kept<Schemas["FoundRepeatMessage"]>(api.GET("/api/motifs/{id}/repeat", { params: { path: { id: motif.id } } })) });
+  const say = useTrouble((s) => s.say);
+  const divide = useMutation({
+    mutationFn: () => kept<Schemas["BrushMessage"]>(api.POST("/api/motifs/{id}/divide", { params: { path: { id: motif.id } }, body: { version: motif.version, name: motif.name } })),
+    onSuccess: (brush) => go("repeat", brush.id),
+    onError: (why) => say(why.message),
+  });
+  const picture = motif.shapes.length === 1 && motif.shapes[0].picture !== null;
+  const sound = seam.mismatch_mm <= 0.1 && seam.slope_deg <= 15 && seam.delta_e <= 2;
+  const figure = "text-[15px] font-bold tabular-nums";
+  return (
+    <div className="flex h-full gap-6">
+      <div className="w-[300px] shrink-0">
+        <h3 className="mb-1 text-[14px]">Seam, eight times close</h3>
+        <div className="h-[150px] border border-rule">
+          <WorkCanvas paint={seamPaint} label="The right edge against the next left edge, magnified" testId="seam" />
+        </div>
+      </div>
+      <Profile seam={seam} height={motif.height_mm} />
+      <div className="min-w-0 flex-1 overflow-y-auto">
+        <dl className="mb-2 flex gap-6" data-testid="seam-figures">
+          <div>
+            <dt className="text-[12.5px] text-moss">edges differ by</dt>
+            <dd className={figure}>{seam.mismatch_mm.toFixed(2)} mm</dd>
+          </div>
+          <div>
+            <dt className="text-[12.5px] text-moss">angle differs by</dt>
+            <dd className={figure}>{seam.slope_deg.toFixed(0)}°</dd>
+          </div>
+          <div>
+            <dt className="text-[12.5px] text-moss">colour differs by</dt>
+            <dd className={figure}>ΔE {seam.delta_e.toFixed(1)}</dd>
+          </div>
+        </dl>
+        <p className="mb-2 text-[12.5px] text-moss">{sound ? "The edges meet." : "The edges do not meet: move a tape, find the best cut, or darn."}</p>
+        <div className="flex flex-wrap items-center gap-2">
+          <button className="firm-button" disabled={edit.busy} onClick={() => edit.keep({ op: "best_cut" })}>
+            Find the best cut
+          </button>
+          <button className="plain-button" disabled={find.isPending} onClick={() => find.mutate()}>
+            {find.isPending ? "Looking…" : "Find the repeat"}
+          </button>
+          <button className="plain-button" disabled={edit.busy} onClick={() => edit.keep({ op: "darn", width_mm: darn })}>
+            Darn the seam
+          </button>
+          {picture && <NumberField label="over" unit="mm" step={0.5} value={darn} standard={2} onSet={setDarn} />}
+        </div>
+        {find.data && (
+          <p className="mt-2 text-[12.5px]" data-testid="found-repeat">
+            It repeats every{" "}
+            <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.length_mm, 4) })}>
+              {find.data.length_mm.toFixed(2)} mm
+            </button>{" "}
+            ({Math.round(find.data.strength * 100)} % alike)
+            {find.data.second_mm !== null && (
+              <>
+                , else every{" "}
+                <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.second_mm!, 4) })}>
+                  {find.data.second_mm.toFixed(2)} mm
+                </button>{" "}
+                ({Math.round((find.data.second_strength ?? 0) * 100)} %)
+              </>
+            )}
+            . Press one to cut there.
+          </p>
+        )}
+        {find.error && <p className="mt-2 text-[12.5px] text-madder">{find.error.message}.</p>}
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => divide.mutate()}>
+            Cut in three pieces
+          </button>
+          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "keep_between" })}>
+            Keep only what repeats
+          </button>
+          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}>
+            No cuts
+          </button>
+          <button className="plain-button" onClick={() => edit.keep({ op: "trim" })}>
+            Trim the margin
+          </button>
+        </div>
+      </div>
+      <div className="grid w-[186px] shrink-0 auto-rows-min grid-cols-2 gap-x-3 gap-y-1">
+        {([0, 1] as const).map((i) => (
+          <NumberField
+            key={i}
+            label={i ? "Right cut" : "Left cut"}
+            unit="mm"
+            step={0.1}
+            value={i ? to : from}
+            onDrag={(v) => edit.show({ op: "cuts", cuts_mm: i ? [from, v] : [v, to] })}
+            onSet={(v) => edit.keep({ op: "cuts", cuts_mm: i ? [from, v] : [v, to] })}
+            onLeave={edit.drop}
+          />
+        ))}
+        <NumberField label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
+        <NumberField label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
+        <div className="col-span-2 text-[11.5px] text-moss">Length scales all of it. The frame’s sides are pulled on the bench.</div>
+        <button className="plain-button col-span-2" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
+          Joints to the ends
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function seamMiddle(seam: Schemas["SeamMessage"], height: number): number {
+  const [tops, feet] = [[...seam.left.top_mm, ...seam.right.top_mm], [...seam.left.foot_mm, ...seam.right.foot_mm]];
+  return tops.length ? (Math.min(...tops) + Math.max(...feet)) / 2 : height / 2;
+}
+
+/** Both edges in profile, side by side: what is filled down the right edge and down the next left one; what differs is marked. */
+function Profile({ seam, height }: { seam: Schemas["SeamMessage"]; height: number }) {
+  const [tops, feet] = [[...seam.left.top_mm, ...seam.right.top_mm], [...seam.left.foot_mm, ...seam.right.foot_mm]];
+  const top = tops.length ? Math.min(...tops) : 0;
+  const foot = tops.length ? Math.max(...feet) : height;
+  const pad = Math.max(0.2, (foot - top) * 0.12);
+  const y = (mm: number): number => ((mm - top + pad) / (foot - top + 2 * pad)) * 148 + 1;
+  const covered = (edge: Schemas["EdgeMessage"], mm: number): boolean => edge.top_mm.some((t, i) => mm >= t && mm <= edge.foot_mm[i]);
+  const breaks = [...new Set([...tops, ...feet])].sort((a, b) => a - b);
+  const differ = breaks.slice(1).map((b, i) => [breaks[i], b]).filter(([a, b]) => covered(seam.left, (a + b) / 2) !== covered(seam.right, (a + b) / 2));
+  const bars = (edge: Schemas["EdgeMessage"], x: number, stroke: string, dash?: string) =>
+    edge.top_mm.map((t, i) => (
+      <rect key={i} x={x} y={y(t)} width="34" height={Math.max(0.6, y(edge.foot_mm[i]) - y(t))} fill={edge.colour[i]} fillOpacity={edge.cover[i] * 0.85} stroke={edge.top_mm.length < 60 ? stroke : "none"} strokeWidth="1.2" strokeDasharray={dash} />
+    ));
+  return (
+    <figure className="w-[120px] shrink-0">
+      <figcaption className="mb-1 text-[12.5px] text-moss">Edges in profile</figcaption>
+      <svg width="120" height="150" role="img" aria-label={`Edges in profile: they differ over ${seam.mismatch_mm.toFixed(2)} mm`} className="border border-rule bg-work">
+        {differ.map(([a, b]) => (
+          <rect key={a} x="1" y={y(a)} width="118" height={Math.max(1, y(b) - y(a))} fill="var(--color-weld)" opacity=".35" />
+        ))}
+        {bars(seam.right, 22, "var(--color-indigo)")}
+        {bars(seam.left, 64, "var(--color-madder)", "4 2")}
+      </svg>
+      <p className="mt-0.5 flex justify-between text-[11.5px]">
+        <span className="text-indigo">right edge</span>
+        <span className="text-madder">next left</span>
+      </p>
+    </figure>
+  );
+}

@@ -1,0 +1,65 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
+import { useChange, withVersion } from "../../shared/api/queries";
+import { AskChannel } from "../../shared/api/scenes";
+
+/** A motif as kept and as a change in the hand would make it, with its seam and weight; one motif a mount. */
+export function useMotifEdit(motif: Motif, pointsOf: number | null) {
+  const path = { path: { id: motif.id } };
+  const own = useQuery({
+    queryKey: ["motif-bench", motif.id, motif.version, pointsOf],
+    queryFn: () => kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
+    placeholderData: keepPreviousData,
+  });
+  const [draft, setDraft] = useState<{ of: number; bench: MotifBench } | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const channel = useRef<AskChannel<MotifBench> | null>(null);
+  const open = useRef(false);
+  useEffect(() => {
+    channel.current = new AskChannel((reply) => reply.json() as Promise<MotifBench>);
+    return () => channel.current?.close();
+  }, []);
+
+  const change = useChange((input: { edit: Edit; label?: string; merge_key?: string }) =>
+    withVersion("motif", motif, (version) =>
+      kept<Motif>(api.POST("/api/motifs/{id}/edit", { params: path, body: { version, edit: input.edit, label: input.label ?? null, merge_key: input.merge_key ?? "" } })),
+    ),
+  );
+  const live = draft && (draft.of === motif.version || own.isPlaceholderData) ? draft.bench : null;
+  const drop = (): void => {
+    open.current = false;
+    setDraft(null);
+    setRefusal(null);
+  };
+  return {
+    bench: live ?? own.data ?? null,
+    /** As kept: what the view is fitted to, so that it stands still while something is in the hand. */
+    standing: own.data ?? null,
+    refusal,
+    /** Show a change while it is in the hand. */
+    show: (edit: Edit): void => {
+      open.current = true;
+      channel.current?.ask(
+        `/api/motifs/${motif.id}/draft`,
+        { edit, points_of: pointsOf },
+        (bench) => {
+          if (!open.current) return;
+          setRefusal(null);
+          setDraft({ of: motif.version, bench });
+        },
+        (why: Refusal) => setRefusal(why.message),
+      );
+    },
+    drop,
+    /** Keep a change; what was shown stays until the kept one is there. */
+    keep: (edit: Edit, more: { label?: string; merge_key?: string; then?: (motif: Motif) => void } = {}): void => {
+      open.current = false;
+      setRefusal(null);
+      change.mutate({ edit, label: more.label, merge_key: more.merge_key }, { onSuccess: (after) => more.then?.(after), onError: drop });
+    },
+    busy: change.isPending,
+  };
+}
+
+export type MotifEdit = ReturnType<typeof useMotifEdit>;

@@ -1,0 +1,245 @@
+"""The Motif station: make and change artwork, cut it for the repeat, give it its place in a brush."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+from flask import Response, current_app
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel, ConfigDict, Field
+from sqlmodel import Session, select
+
+from ..core.drawing.line_path import path_data_from_line
+from ..core.drawing.svg import motif_svg
+from ..core.errors import InputError
+from ..core.making.cutting import cut_in_three
+from ..core.making.edits import EDITS, edited
+from ..core.making.framing import trimmed
+from ..core.making.starters import STARTERS, motif_from_starter
+from ..core.measuring.smoothing import line_from_hand
+from ..core.picture_pipeline import cut_found_in, darned_motif, only_picture, repeat_in
+from ..core.reading.path_data import subpaths_from_path_data
+from ..core.reading.svg_motif import motif_from_svg, outline_from_subpaths
+from ..core.values.motif import Motif, Paint, Shape, Stroke
+from ..store import tables
+from ..store.history import Change, NotFound, make_step
+from .edit_messages import Draw, Edit
+from .messages import BrushMessage, IdPath, InkQuery, MotifMessage, NewMotif, RowId, Settings, VersionQuery
+from .motif_messages import (
+    Divide,
+    FigureMessage,
+    FoundRepeatMessage,
+    MotifBench,
+    MotifDraft,
+    MotifEdit,
+    NewFromStarter,
+    PiecesChange,
+    RenameMotif,
+    StarterMessage,
+    Starters,
+)  # fmt: skip
+from .motif_views import bench_of, motif_message
+from .scenes import Overtaken
+from .workshop import brush_message, motif_of, repeat_ids, row_of, sent, store
+
+api = APIBlueprint("motif", __name__, url_prefix="/api")
+
+
+class NamePath(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    id: RowId
+    place: int = Field(ge=0, le=100_000)
+
+
+def motif_values(motif: Motif) -> dict:
+    """Return what is kept of a motif."""
+    return {
+        "svg": motif_svg(motif), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out),
+        "cuts_mm": motif.cuts and list(motif.cuts), "joints_mm": motif.joints and [list(j) for j in motif.joints],
+    }  # fmt: skip
+
+
+def keep_motif(session: Session, name: str, motif: Motif, label: str) -> tables.Motif:
+    """Keep a new motif as a step of its own."""
+    return tables.Motif(**make_step(session, label, [Change("motif", None, motif_values(motif) | {"name": name})])[0])
+
+
+@api.post("/motifs", responses={201: MotifMessage}, summary="Bring in an SVG as a motif")
+def bring_in_motif(body: NewMotif):
+    motif = motif_from_svg(body.svg, where=body.name)
+    motif = trimmed(motif, where=body.name, keep_base=False) if body.trim else motif
+    with store().writing() as session:
+        return sent(motif_message(keep_motif(session, body.name, motif, f"bring in {body.name}")), 201)
+
+
+@api.get("/starters", responses={200: Starters}, summary="The starters with their figures, each drawn")
+def starters():
+    return sent(Starters(starters=[_starter(key) for key in STARTERS]))
+
+
+def _starter(key: str) -> StarterMessage:
+    starter = STARTERS[key]
+    figures = [FigureMessage(**f.__dict__) for f in starter.figures]
+    row = tables.Motif(id=0, name=starter.name, svg="", base_line_mm=0.0, version=0)
+    return StarterMessage(key=key, name=starter.name, figures=figures, motif=motif_message(row, as_drawn=motif_from_starter(key)))
+
+
+@api.post("/motifs/starter", responses={201: MotifMessage}, summary="Begin a motif with a starter")
+def begin_with_starter(body: NewFromStarter):
+    motif = motif_from_starter(body.starter, body.figures)
+    with store().writing() as session:
+        name = body.name or _free_name(session, STARTERS[body.starter].name)
+        return sent(motif_message(keep_motif(session, name, motif, f"begin {name}")), 201)
+
+
+def _free_name(session: Session, stem: str) -> str:
+    taken = set(session.exec(select(tables.Motif.name)).all())
+    return next(name for n in range(1, len(taken) + 3) if (name := stem if n == 1 else f"{stem} {n}") not in taken)
+
+
+@api.get("/motifs/<int:id>", responses={200: MotifMessage}, summary="A motif with its shapes")
+def get_motif(path: IdPath, query: InkQuery):
+    with store().reading() as session:
+        return sent(motif_message(row_of(session, "motif", path.id), query.ink))
+
+
+@api.get("/motifs/<int:id>/pictures/<int:place>", summary="A picture that a motif holds (PNG)")
+def motif_picture(path: NamePath):
+    with store().reading() as session:
+        shapes = motif_from_svg(row_of(session, "motif", path.id).svg, where="the motif").shapes
+    if path.place >= len(shapes) or shapes[path.place].picture is None:
+        raise NotFound("motif")
+    return Response(shapes[path.place].picture.png, mimetype="image/png", headers={"Cache-Control": "private, max-age=31536000, immutable"})
+
+
+@api.get("/motifs/<int:id>/motif.svg", summary="A motif as an SVG file")
+def export_motif(path: IdPath):
+    with store().reading() as session:
+        row = row_of(session, "motif", path.id)
+    return Response(row.svg, mimetype="image/svg+xml", headers={
+        "Content-Disposition": f'attachment; filename="motif-{row.id}.svg"', "Content-Security-Policy": "sandbox; default-src 'none'",
+    })  # fmt: skip
+
+
+@api.patch("/motifs/<int:id>", responses={200: MotifMessage}, summary="Rename a motif")
+def rename_motif(path: IdPath, body: RenameMotif):
+    with store().writing() as session:
+        row = row_of(session, "motif", path.id)
+        after = make_step(session, f"rename {row.name}", [Change("motif", path.id, {"name": body.name}, body.version)])[0]
+        return sent(motif_message(tables.Motif(**after)))
+
+
+@api.post("/motifs/<int:id>/edit", responses={200: MotifMessage}, summary="Change a motif's artwork, frame or cuts")
+def edit_motif(path: IdPath, body: MotifEdit):
+    with store().writing() as session:
+        row = row_of(session, "motif", path.id)
+        values = motif_values(changed_motif(motif_of(row), body.edit))
+        label = body.label or f"{_label_of(body.edit)}: {row.name}"
+        after = make_step(session, label, [Change("motif", path.id, values, body.version)], merge_key=body.merge_key)[0]
+        return sent(motif_message(tables.Motif(**after)))
+
+
+@api.post("/motifs/<int:id>/draft", responses={200: MotifBench}, summary="A motif with its seam and weight, as it is or would be")
+def draft_motif(path: IdPath, body: MotifDraft):
+    question = current_app.extensions["sewn_garland_latest"].question(f"motif {body.client}", body.seq)
+    with store().reading() as session:
+        row = row_of(session, "motif", path.id)
+    motif = motif_of(row) if body.edit is None else changed_motif(motif_of(row), body.edit)
+    if question():
+        raise Overtaken
+    return sent(bench_of(row, motif, as_drawn=body.edit is not None, points_of=body.points_of))
+
+
+def changed_motif(motif: Motif, edit: Edit) -> Motif:
+    """Make a change that came as a message."""
+    figures = edit.model_dump(exclude={"op"})
+    if edit.op == "draw":
+        return edited(motif, "add", {"shape": _drawn(edit)})
+    if edit.op == "darn" and only_picture(motif) is not None:
+        return darned_motif(motif, edit.width_mm)
+    if edit.op == "darn":
+        return edited(motif, "darn", {})
+    if edit.op == "cut_to_length" or (edit.op == "best_cut" and only_picture(motif) is not None):
+        cuts, _ = cut_found_in(replace(motif, cuts=None), length_mm=figures.get("length_mm"))
+        return replace(motif, cuts=cuts)
+    return edited(motif, edit.op, figures)
+
+
+def _label_of(edit: Edit) -> str:
+    return {"draw": "draw", "cut_to_length": "cut to a repeat"}.get(edit.op) or EDITS[edit.op].label
+
+
+def _drawn(edit: Draw) -> Shape:
+    """Return a hand-drawn stroke as a part: smoothed as lines on a page are."""
+    line = line_from_hand(np.array(edit.points, float), straight=edit.straight)
+    if not len(line.coeffs):
+        raise InputError("the stroke has no length; draw a little further")
+    commands, points = outline_from_subpaths(subpaths_from_path_data(path_data_from_line(line)))
+    if edit.closed:
+        return Shape(commands + "Z", points, Paint(edit.colour), name="Drawn")
+    return Shape(commands, points, None, stroke=Stroke(Paint(edit.colour), edit.width_mm, "round", "round"), name="Drawn")
+
+
+@api.get("/motifs/<int:id>/repeat", responses={200: FoundRepeatMessage}, summary="The length after which a motif's artwork repeats")
+def find_repeat(path: IdPath):
+    with store().reading() as session:
+        found = repeat_in(replace(motif_of(row_of(session, "motif", path.id)), cuts=None))
+    return sent(FoundRepeatMessage(**found.__dict__))
+
+
+@api.delete("/motifs/<int:id>", summary="Delete a motif that no brush uses")
+def delete_motif(path: IdPath, query: VersionQuery):
+    with store().writing() as session:
+        row = row_of(session, "motif", path.id)
+        users = [b for b in session.exec(select(tables.Brush)).all() if path.id in all_ids(b)]
+        if users:
+            raise InputError(f"{row.name} is used by {named(users)}; delete or change that first")
+        make_step(session, f"delete {row.name}", [Change("motif", path.id, None, query.version)])
+    return Response(status=204)
+
+
+def all_ids(brush: tables.Brush) -> list[int]:
+    """Return every motif that a brush uses."""
+    others = [brush.pieces.get(role) for role in ("start", "end", "outside_corner", "inside_corner")]
+    return [*repeat_ids(brush), *(i for i in others if i is not None)]
+
+
+def named(rows: list) -> str:
+    """Name a few rows in words."""
+    shown = ", ".join(row.name for row in rows[:3])
+    return shown if len(rows) <= 3 else f"{shown} and {len(rows) - 3} more"
+
+
+@api.post("/motifs/<int:id>/divide", responses={201: BrushMessage}, summary="Cut a motif in three pieces of a new brush")
+def divide_motif(path: IdPath, body: Divide):
+    with store().writing() as session:
+        row = row_of(session, "motif", path.id)
+        parts = dict(zip(("start", "repeat", "end"), cut_in_three(motif_of(row)), strict=True))
+        changes = [Change("motif", None, motif_values(m) | {"name": f"{body.name}, {role}"}) for role, m in parts.items() if m is not None]
+        made = make_step(session, f"cut {row.name} in three", changes)
+        ids = {role: after["id"] for role, after in zip([r for r, m in parts.items() if m is not None], made, strict=True)}
+        pieces = {role: ids[role] for role in ("start", "end") if role in ids}
+        values = {"name": body.name, "motif_id": ids["repeat"], "pieces": pieces, "settings": Settings().model_dump()}
+        after = make_step(session, f"brush of {row.name}, cut in three", [Change("brush", None, values)])[0]
+        return sent(brush_message(tables.Brush(**after)), 201)
+
+
+@api.post("/brushes/<int:id>/pieces", responses={200: BrushMessage}, summary="Set the motifs of a role of a brush")
+def set_pieces(path: IdPath, body: PiecesChange):
+    with store().writing() as session:
+        row = row_of(session, "brush", path.id)
+        for motif_id in body.motif_ids:
+            row_of(session, "motif", motif_id)
+        if body.role == "repeat":
+            if not body.motif_ids:
+                raise InputError("a brush keeps at least one repeat piece")
+            values = {"motif_id": body.motif_ids[0], "pieces": {**row.pieces, "repeat": body.motif_ids[1:]}}
+        else:
+            if len(body.motif_ids) > 1:
+                raise InputError(f"there is one piece for {body.role.replace('_', ' ')}, not {len(body.motif_ids)}")
+            values = {"pieces": {**row.pieces, body.role: body.motif_ids[0] if body.motif_ids else None}}
+        label = f"{body.role.replace('_', ' ')} of {row.name}"
+        after = make_step(session, label, [Change("brush", path.id, values, body.version)])[0]
+        return sent(brush_message(tables.Brush(**after)))

@@ -1,0 +1,1 @@
+"""Small stand-ins for outside devices, which ship with the app."""
