@@ -82,6 +82,7 @@ def serve():
 def app(browser, demo_file, tmp_path):
     assert (STATIC / "index.html").exists(), "build the front end first: make install"
     shutil.copy(demo_file, tmp_path / "w.sqlite")
+    shutil.copytree(demo_file.with_name("scans"), tmp_path / "scans")
     store = Store(tmp_path / "w.sqlite")
     with served(store) as address:
         app = App(address, browser, [])

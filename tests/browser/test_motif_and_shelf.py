@@ -22,10 +22,10 @@ def test_brings_in_a_motif_sees_it_trimmed_and_makes_a_brush_of_it(app):
     upload(page, "net-float.svg", svg('<ellipse cx="12" cy="10" rx="4" ry="2" fill="#a63a2f"/>', 30, 20))
     expect(page.get_by_test_id("open-name")).to_have_text("net float")
     expect(page.get_by_text("Empty margin cut away: 8.0 mm left, 14.0 mm right, 8.0 mm above, 8.0 mm below.")).to_be_visible()
-    expect(page.get_by_text("Frame 8.00 × 4.00 mm")).to_be_visible()
+    expect(page.get_by_text("Frame 8.00 × 4.00 mm, 1 part")).to_be_visible()
     page.get_by_role("button", name="Quarter right").click()
-    expect(page.get_by_text("Frame 4.00 × 8.00 mm")).to_be_visible()
-    page.get_by_role("textbox", name="Base line, from the top").fill("3*2")
+    expect(page.get_by_text("Frame 4.00 × 8.00 mm, 1 part")).to_be_visible()
+    page.get_by_role("textbox", name="Base line").fill("3*2")
     page.keyboard.press("Enter")
     expect(page.get_by_role("slider", name="Base line")).to_have_attribute("aria-valuetext", "6.00 mm from the top")
     page.get_by_role("button", name="Make a brush of it").click()
@@ -42,7 +42,7 @@ def test_drags_the_base_line_on_the_motif(app):
     page.mouse.down()
     page.mouse.move(box["x"] + 40, box["y"] + 60, steps=4)
     page.mouse.up()
-    expect(page.get_by_role("button", name="Undo: base line of Eelgrass")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Undo: base line at"))).to_be_visible()
     assert app.state(page)["motifs"][2]["base_line_mm"] > 8.5
 
 
@@ -131,7 +131,8 @@ def test_an_empty_workshop_shows_the_first_step_everywhere(browser, serve, tmp_p
         page.get_by_role("button", name="Make an A4 page").click()
         expect(page.get_by_text(re.compile("There is no brush to draw with yet"))).to_be_visible()
         page.locator("body").press("1")
-        page.get_by_role("button", name="Begin with a pill stitch").click()
+        page.get_by_role("button", name="Begin with a starter").click()
+        page.get_by_role("button", name="Pill", exact=True).click()
         page.get_by_role("button", name="Make a brush of it").click()
         expect(page.get_by_test_id("pitch")).to_have_text("8.00")
         page.close()

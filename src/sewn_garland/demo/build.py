@@ -11,6 +11,7 @@ from sqlmodel import delete, select
 from ..server.app import create_app
 from ..store import tables
 from ..store.database import Store
+from .scans import write_samples
 
 ARTWORK = Path(__file__).with_name("artwork")
 
@@ -66,6 +67,7 @@ TEA_TOWEL = {
 
 def build_demo(store: Store) -> bool:
     """Make the demo's motifs, brushes and pages in an empty store; return whether there was anything to do."""
+    write_samples(store.file.with_name("scans"))
     with store.reading() as session:
         if session.exec(select(tables.Motif)).first() is not None:
             return False

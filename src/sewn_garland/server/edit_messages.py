@@ -102,13 +102,21 @@ class PaintParts(Message):
     join: Literal["miter", "round", "bevel"] | None = None
 
 
+class GradientStop(Message):
+    """A colour at a share of the gradient's way."""
+
+    offset: Share
+    colour: Colour
+    opacity: Share = 1.0
+
+
 class GradientParts(Message):
-    """A gradient over each part's own box; a stop is (share, colour, opacity)."""
+    """A gradient over each part's own box."""
 
     op: Literal["gradient"]
     parts: Parts
     kind: Literal["linear", "radial"]
-    stops: Annotated[list[tuple[Share, Colour, Share]], Field(min_length=2, max_length=16)]
+    stops: Annotated[list[GradientStop], Field(min_length=2, max_length=16)]
     angle_deg: Angle = 90.0
     centre_x_pct: Annotated[Finite, Field(ge=-100, le=200)] = 50.0
     centre_y_pct: Annotated[Finite, Field(ge=-100, le=200)] = 50.0

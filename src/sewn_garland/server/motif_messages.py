@@ -10,7 +10,8 @@ from ..core.reading.brush_document import Finite
 from .edit_messages import Edit, Figures, Length, Mm, Place, Share
 from .messages import Colour, Message, MotifMessage, Name, Sequenced, Versioned
 
-Marks = Annotated[list[tuple[Finite, Finite]], Field(max_length=2000)]
+PointPx = Annotated[list[Finite], Field(min_length=2, max_length=2)]
+Marks = Annotated[list[PointPx], Field(max_length=2000)]
 Pixel = Annotated[int, Field(ge=0, le=100_000)]
 
 
@@ -51,9 +52,13 @@ class EdgeMessage(Message):
 
 
 class SeamMessage(Message):
+    """The seam's figures; ``filled_mm`` is what reaches the edges, ``inside_mm`` what is filled a little inside of them (means of both)."""
+
     mismatch_mm: float
     slope_deg: float
     delta_e: float
+    filled_mm: float
+    inside_mm: float
     left: EdgeMessage
     right: EdgeMessage
 
@@ -152,7 +157,7 @@ class ShaPath(Message):
 class PreparationMessage(Message):
     """What is done to a picture; the region and the marks are in the file's pixels."""
 
-    region: tuple[Pixel, Pixel, Pixel, Pixel] | None = None
+    region: Annotated[list[Pixel], Field(min_length=4, max_length=4)] | None = None
     clear: Literal["background", "white"] | Colour | None = None
     tolerance: Annotated[Finite, Field(ge=0, le=150)] = 12.0
     belongs: Marks = Field(default_factory=list)
@@ -183,7 +188,7 @@ class PreviewMessage(Message):
     motif: MotifMessage
     points: int
     deviation_mm: float | None
-    frame_px: tuple[float, float, float, float]
+    frame_px: list[float]
 
 
 class NewFromPicture(Message):

@@ -124,8 +124,10 @@ def bench_of(row: tables.Motif, motif: Motif, *, as_drawn: bool, points_of: int 
 def seam_message(motif: Motif) -> SeamMessage:
     """Return the seam between a motif and its next one, with what is filled along both edges."""
     left, right = seam_sections(motif)
+    inner = seam_sections(motif, inside=min(1.0, 0.03 * (motif.span[1] - motif.span[0])))
+    filled, inside = (sum(float((s.foot - s.top).sum()) for s in pair) / 2 for pair in ((left, right), inner))
     seam = seam_between(left, right)
-    return SeamMessage(**asdict(seam), left=_edge(left), right=_edge(right))
+    return SeamMessage(**asdict(seam), filled_mm=filled, inside_mm=inside, left=_edge(left), right=_edge(right))
 
 
 def _edge(section: Section) -> EdgeMessage:

@@ -117,7 +117,7 @@ def preview_picture(path: ShaPath, body: PreviewRequest):
     points = sum(len(s.commands) - s.commands.count("Z") for s in made.motif.shapes if s.picture is None)
     return sent(
         PreviewMessage(
-            motif=motif_message(shown, as_drawn=made.motif), points=points, deviation_mm=deviation, frame_px=made.prepared.frame_px
+            motif=motif_message(shown, as_drawn=made.motif), points=points, deviation_mm=deviation, frame_px=list(made.prepared.frame_px)
         )
     )
 
@@ -126,6 +126,7 @@ def preparation_of(message: PreparationMessage) -> Preparation:
     """Turn the message into the core's value."""
     values = message.model_dump()
     values["belongs"], values["belongs_not"] = (tuple(tuple(p) for p in values[k]) for k in ("belongs", "belongs_not"))
+    values["region"] = values["region"] and tuple(values["region"])
     return Preparation(**values)
 
 

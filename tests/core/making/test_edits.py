@@ -131,9 +131,11 @@ def test_graded_steps_change_by_less_than_can_be_seen_and_no_fewer_would_do():
 def test_see_through_steps_add_up_to_the_wanted_cover():
     motif = nested()
     outer, inner = (replace(s, fill=replace(s.fill, opacity=o)) for s, o in zip(motif.shapes, (0.1, 0.8), strict=True))
-    covers = [s.fill.opacity for s in graded([outer, inner], steps=9).shapes]
-    seen = 1 - np.cumprod([1 - 0.1, *(1 - c for c in covers)])
-    assert seen == pytest.approx(np.linspace(0.1, 1 - 0.9 * 0.2, 11)[:-1], abs=1e-4)
+    found = graded([outer, inner], steps=9)
+    covers = [found.own_covers[0], *(s.fill.opacity for s in found.shapes), found.own_covers[1]]
+    assert 1 - np.cumprod([1 - c for c in covers]) == pytest.approx(np.linspace(0.1, 0.8, 11), abs=1e-4)
+    with pytest.raises(InputError, match="covers must rise toward the inside"):
+        graded([inner, outer], steps=3)
 
 
 def test_a_soft_edge_is_graded_anew_when_its_inner_shape_moves():
@@ -167,7 +169,7 @@ def test_a_back_fills_the_hole_and_grows():
 
 
 def test_gradients_run_as_asked_and_survive_keeping():
-    filled = edited(motif_from_starter("bar"), "gradient", {"parts": [0], "kind": "linear", "angle_deg": 0, "stops": [(0, "#000000", 1), (1, "#ffffff", 0.5)]})
+    filled = edited(motif_from_starter("bar"), "gradient", {"parts": [0], "kind": "linear", "angle_deg": 0, "stops": [{"offset": 0, "colour": "#000000"}, {"offset": 1, "colour": "#ffffff", "opacity": 0.5}]})
     kept = motif_from_svg(motif_svg(filled)).shapes[0].fill.gradient
     assert kept.matrix == pytest.approx((10, 0, 0, 10, 0, 1.25))
     assert [(s.colour, s.opacity) for s in kept.stops] == [("#000000", 1), ("#ffffff", 0.5)]

@@ -1354,7 +1354,7 @@ export interface components {
         };
         /**
          * GradientParts
-         * @description A gradient over each part's own box; a stop is (share, colour, opacity).
+         * @description A gradient over each part's own box.
          */
         GradientParts: {
             /**
@@ -1370,11 +1370,7 @@ export interface components {
              */
             kind: "linear" | "radial";
             /** Stops */
-            stops: [
-                number,
-                string,
-                number
-            ][];
+            stops: components["schemas"]["GradientStop"][];
             /**
              * Angle Deg
              * @default 90
@@ -1390,6 +1386,21 @@ export interface components {
              * @default 50
              */
             centre_y_pct: number;
+        };
+        /**
+         * GradientStop
+         * @description A colour at a share of the gradient's way.
+         */
+        GradientStop: {
+            /** Offset */
+            offset: number;
+            /** Colour */
+            colour: string;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
         };
         /** Joints */
         Joints: {
@@ -1775,7 +1786,10 @@ export interface components {
             /** Points */
             points: number;
         };
-        /** SeamMessage */
+        /**
+         * SeamMessage
+         * @description The seam's figures; ``filled_mm`` is what reaches the edges, ``inside_mm`` what is filled a little inside of them (means of both).
+         */
         SeamMessage: {
             /** Mismatch Mm */
             mismatch_mm: number;
@@ -1783,6 +1797,10 @@ export interface components {
             slope_deg: number;
             /** Delta E */
             delta_e: number;
+            /** Filled Mm */
+            filled_mm: number;
+            /** Inside Mm */
+            inside_mm: number;
             left: components["schemas"]["EdgeMessage"];
             right: components["schemas"]["EdgeMessage"];
         };
@@ -1887,12 +1905,7 @@ export interface components {
             /** Deviation Mm */
             deviation_mm: number | null;
             /** Frame Px */
-            frame_px: [
-                number,
-                number,
-                number,
-                number
-            ];
+            frame_px: number[];
         };
         /** PreviewRequest */
         PreviewRequest: {
@@ -1914,12 +1927,7 @@ export interface components {
          */
         PreparationMessage: {
             /** Region */
-            region?: [
-                number,
-                number,
-                number,
-                number
-            ] | null;
+            region?: number[] | null;
             /** Clear */
             clear?: ("background" | "white") | string | null;
             /**
@@ -1928,15 +1936,9 @@ export interface components {
              */
             tolerance: number;
             /** Belongs */
-            belongs?: [
-                number,
-                number
-            ][];
+            belongs?: number[][];
             /** Belongs Not */
-            belongs_not?: [
-                number,
-                number
-            ][];
+            belongs_not?: number[][];
             /**
              * Mark Px
              * @default 12

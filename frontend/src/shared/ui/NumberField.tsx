@@ -11,6 +11,8 @@ interface Props {
   step?: number;
   decimals?: number;
   standard?: number;
+  /** Label, figure and unit in one line. */
+  compact?: boolean;
   onDrag?: (value: number) => void;
   onSet: (value: number) => void;
   onLeave?: () => void;
@@ -20,7 +22,7 @@ interface Props {
  * A number that can be typed with units and sums, stepped with the arrow keys or dragged sideways
  * on its label. A double press of the label brings the standard back, Escape what was there.
  */
-export function NumberField({ label, value, unit, limitsOf, step = 1, decimals = 2, standard, onDrag, onSet, onLeave }: Props) {
+export function NumberField({ label, value, unit, limitsOf, step = 1, decimals = 2, standard, compact = false, onDrag, onSet, onLeave }: Props) {
   const id = useId();
   const shown = String(Number(value.toFixed(decimals)));
   const [text, setText] = useState(shown);
@@ -70,7 +72,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
     Number((from.current.value + Math.round((event.clientX - from.current.x) / 3) * step).toFixed(6));
 
   return (
-    <div className="min-w-0">
+    <div className={compact ? "flex min-w-0 items-baseline gap-1.5" : "min-w-0"}>
       <label
         htmlFor={id}
         title="Drag sideways to change, double press for the standard"
@@ -99,7 +101,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
           autoComplete="off"
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-why` : undefined}
-          className="w-[72px] border-b-[1.5px] border-loden bg-transparent text-[16px] font-semibold aria-invalid:border-madder"
+          className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${compact ? "w-[50px]" : "w-[72px] text-[16px]"}`}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
             typing.current = true;
@@ -109,7 +111,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
           onBlur={take}
           onKeyDown={onKeyDown}
         />
-        <span className="text-moss">{unit}</span>
+        <span className={compact ? "text-[12.5px] text-moss" : "text-moss"}>{unit}</span>
       </span>
       {wrong && (
         <span id={`${id}-why`} role="alert" className="block text-[12px] text-madder">

@@ -59,7 +59,8 @@ export function useHandle<At>(handle: Handle<At>) {
     onPointerDown: (event: React.PointerEvent) => {
       event.preventDefault();
       stop();
-      const target = event.currentTarget as Element;
+      const target = event.currentTarget as SVGElement | HTMLElement;
+      target.focus({ preventScroll: true }); // Escape and the arrow keys then go to what is held
       target.setPointerCapture(event.pointerId);
       const raw = (early: Event): void => {
         if (!drag.current?.told.thisFrame) tell(early as PointerEvent);

@@ -23,6 +23,7 @@ export function CutMarks({ bench, edit, view, size }: Props) {
   const edgesY = [0, motif.height_mm / 2, motif.height_mm, ...motif.shapes.flatMap((s) => [s.box[1], (s.box[1] + s.box[3]) / 2, s.box[3]])];
   const x = (mm: number): number => view.x + mm * view.scale;
   const y = (mm: number): number => view.y + mm * view.scale;
+  if (size.height < 100) return null;
   return (
     <g>
       <path d={`M0 ${RAIL}H${size.width}`} stroke="var(--color-moss)" strokeWidth="1.4" />

@@ -41,13 +41,13 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
       </p>
       {starter && <StarterFigures bench={bench} edit={edit} group={starter.group} />}
       <div className="my-2 flex gap-1.5">
-        <button className="plain-button px-2" onClick={() => edit.keep({ op: "turn", turn_deg: -90 }, { label: `turn ${motif.name}` })}>
+        <button className="plain-button px-1.5 py-0.5 whitespace-nowrap" onClick={() => edit.keep({ op: "turn", turn_deg: -90 }, { label: `turn ${motif.name}` })}>
           Quarter left
         </button>
-        <button className="plain-button px-2" onClick={() => edit.keep({ op: "turn", turn_deg: 90 }, { label: `turn ${motif.name}` })}>
+        <button className="plain-button px-1.5 py-0.5 whitespace-nowrap" onClick={() => edit.keep({ op: "turn", turn_deg: 90 }, { label: `turn ${motif.name}` })}>
           Quarter right
         </button>
-        <a className="plain-button px-2" href={`/api/motifs/${motif.id}/motif.svg`} download>
+        <a className="plain-button px-1.5 py-0.5 whitespace-nowrap" href={`/api/motifs/${motif.id}/motif.svg`} download>
           Take as SVG
         </a>
       </div>

@@ -234,7 +234,7 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal }: WorkPro
           {tab === "soft" && <SoftPanel bench={bench} edit={edit} parts={known} onParts={choose} />}
         </section>
       </div>
-      <aside aria-label="Motifs" className="flex w-[300px] shrink-0 flex-col border-l border-rule px-4 py-3">
+      <aside aria-label="Motifs" className="flex w-[322px] shrink-0 flex-col border-l border-rule px-4 py-3">
         <MotifFacts key={`${motif.id} ${motif.name}`} motif={motif} workshop={workshop} bench={bench} edit={edit} />
         <MotifList workshop={workshop} open={motif} />
       </aside>
@@ -260,7 +260,7 @@ function DrawBar({ drawing, set }: { drawing: { width_mm: number; closed: boolea
   return (
     <div className="absolute top-2 left-1/2 z-10 flex -translate-x-1/2 items-end gap-4 border border-madder bg-work px-4 py-1.5">
       <span className="text-[12.5px]">Draw on the bench with pen or mouse; Shift keeps it straight.</span>
-      <NumberField label="Pen" unit="mm" step={0.1} value={drawing.width_mm} standard={0.8} onSet={(v) => v > 0 && set({ ...drawing, width_mm: v })} />
+      <NumberField compact label="Pen" unit="mm" step={0.1} value={drawing.width_mm} standard={0.8} onSet={(v) => v > 0 && set({ ...drawing, width_mm: v })} />
       <button className="plain-button px-2 py-0.5" aria-pressed={drawing.closed} onClick={() => set({ ...drawing, closed: !drawing.closed })}>
         {drawing.closed ? "fills what it goes round" : "leaves a stroke"}
       </button>

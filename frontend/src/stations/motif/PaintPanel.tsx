@@ -41,14 +41,14 @@ export function PaintPanel({ bench, edit, parts, onParts }: Props) {
           <>
             <Row words="Fill">
               <ColourField label="Fill colour" value={shape.fill ?? "#ffffff"} onSet={(fill) => keep({ fill }, "fill")} />
-              <NumberField label="covers" unit="%" step={5} decimals={0} value={(shape.fill_opacity ?? 1) * 100} standard={100} onDrag={(v) => edit.show(paint({ fill_opacity: v / 100 }))} onSet={(v) => keep({ fill_opacity: Math.min(1, Math.max(0, v / 100)) }, "fill covers")} onLeave={edit.drop} />
+              <NumberField compact label="covers" unit="%" step={5} decimals={0} value={(shape.fill_opacity ?? 1) * 100} standard={100} onDrag={(v) => edit.show(paint({ fill_opacity: v / 100 }))} onSet={(v) => keep({ fill_opacity: Math.min(1, Math.max(0, v / 100)) }, "fill covers")} onLeave={edit.drop} />
               <button className="plain-button px-2 py-0.5" disabled={!shape.fill || !shape.stroke} onClick={() => keep({ fill: "none" }, "no fill")}>
                 No fill
               </button>
             </Row>
             <Row words="Stroke">
               <ColourField label="Stroke colour" value={shape.stroke ?? "#20352c"} onSet={(stroke) => keep({ stroke }, "stroke")} />
-              <NumberField label="wide" unit="mm" step={0.1} value={shape.stroke_width || 0.5} standard={0.5} onDrag={(v) => shape.stroke && v > 0 && edit.show(paint({ stroke_width_mm: v }))} onSet={(v) => keep({ stroke: shape.stroke ?? "#20352c", stroke_width_mm: v }, "stroke width")} onLeave={edit.drop} />
+              <NumberField compact label="wide" unit="mm" step={0.1} value={shape.stroke_width || 0.5} standard={0.5} onDrag={(v) => shape.stroke && v > 0 && edit.show(paint({ stroke_width_mm: v }))} onSet={(v) => keep({ stroke: shape.stroke ?? "#20352c", stroke_width_mm: v }, "stroke width")} onLeave={edit.drop} />
               {(["butt", "round", "square"] as const).map((cap) => (
                 <button key={cap} className="plain-button px-2 py-0.5 aria-pressed:border-madder" aria-pressed={!!shape.stroke && shape.cap === cap} disabled={!shape.stroke} onClick={() => keep({ cap }, "stroke ends")}>
                   {cap} ends
@@ -79,8 +79,8 @@ function GradientRow({ shape, edit, parts }: { shape: MotifBench["motif"]["shape
     parts,
     kind,
     stops: [
-      [0, more.from ?? from, 1],
-      [1, more.to ?? to, 1],
+      { offset: 0, colour: more.from ?? from, opacity: 1 },
+      { offset: 1, colour: more.to ?? to, opacity: 1 },
     ],
     angle_deg: more.angle ?? angle,
     centre_x_pct: 40,
@@ -91,6 +91,7 @@ function GradientRow({ shape, edit, parts }: { shape: MotifBench["motif"]["shape
       <ColourField label="from" value={from} onSet={setFrom} />
       <ColourField label="to" value={to} onSet={setTo} />
       <NumberField
+      compact
         label="runs at"
         unit="°"
         step={15}
@@ -120,7 +121,7 @@ function BackRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
   return (
     <Row words="Back">
       <ColourField label="Back colour" value={colour} onSet={setColour} />
-      <NumberField label="grown by" unit="mm" step={0.1} value={grow} standard={0} onSet={setGrow} />
+      <NumberField compact label="grown by" unit="mm" step={0.1} value={grow} standard={0} onSet={setGrow} />
       <button className="plain-button px-2 py-0.5" onClick={() => edit.keep({ op: "back", parts, colour, grow_mm: grow, fill_holes: true })}>
         Put behind
       </button>
@@ -136,6 +137,7 @@ function LightRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
   const make = (kind: "highlight" | "shadow", own = figures): Edit => ({ op: "light", parts, kind, colour: kind === "highlight" ? "#ffffff" : "#14201b", ...own });
   const field = (name: keyof typeof figures, label: string, unit: string, step: number) => (
     <NumberField
+      compact
       label={label}
       unit={unit}
       step={step}

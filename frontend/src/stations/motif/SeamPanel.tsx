@@ -53,10 +53,11 @@ export function SeamPanel({ bench, edit }: Props) {
   });
   const picture = motif.shapes.length === 1 && motif.shapes[0].picture !== null;
   const sound = seam.mismatch_mm <= 0.1 && seam.slope_deg <= 15 && seam.delta_e <= 2;
-  const figure = "text-[15px] font-bold tabular-nums";
+  const apart = seam.filled_mm < 0.5 * seam.inside_mm;
+  const verdict = apart ? "Little reaches the edges: the pieces only touch there." : sound ? "The edges meet." : "The edges do not meet: move a tape, find the best cut, or darn.";
   return (
     <div className="flex h-full gap-6">
-      <div className="w-[300px] shrink-0">
+      <div className="w-[236px] shrink-0">
         <h3 className="mb-1 text-[14px]">Seam, eight times close</h3>
         <div className="h-[150px] border border-rule">
           <WorkCanvas paint={seamPaint} label="The right edge against the next left edge, magnified" testId="seam" />
@@ -64,35 +65,33 @@ export function SeamPanel({ bench, edit }: Props) {
       </div>
       <Profile seam={seam} height={motif.height_mm} />
       <div className="min-w-0 flex-1 overflow-y-auto">
-        <dl className="mb-2 flex gap-6" data-testid="seam-figures">
-          <div>
-            <dt className="text-[12.5px] text-moss">edges differ by</dt>
-            <dd className={figure}>{seam.mismatch_mm.toFixed(2)} mm</dd>
-          </div>
-          <div>
-            <dt className="text-[12.5px] text-moss">angle differs by</dt>
-            <dd className={figure}>{seam.slope_deg.toFixed(0)}°</dd>
-          </div>
-          <div>
-            <dt className="text-[12.5px] text-moss">colour differs by</dt>
-            <dd className={figure}>ΔE {seam.delta_e.toFixed(1)}</dd>
-          </div>
+        <dl className="grid w-max grid-cols-[auto_auto] gap-x-2 leading-snug" data-testid="seam-figures">
+          {[
+            ["edges differ by", `${seam.mismatch_mm.toFixed(2)} mm`],
+            ["angle differs by", `${seam.slope_deg.toFixed(0)}°`],
+            ["colour differs by", `ΔE ${seam.delta_e.toFixed(1)}`],
+          ].map(([words, value]) => (
+            <div key={words} className="contents">
+              <dt className="text-moss">{words}</dt>
+              <dd className="font-bold tabular-nums">{value}</dd>
+            </div>
+          ))}
         </dl>
-        <p className="mb-2 text-[12.5px] text-moss">{sound ? "The edges meet." : "The edges do not meet: move a tape, find the best cut, or darn."}</p>
-        <div className="flex flex-wrap items-center gap-2">
-          <button className="firm-button" disabled={edit.busy} onClick={() => edit.keep({ op: "best_cut" })}>
+        <p className="mb-1.5 text-[12.5px] text-moss">{verdict}</p>
+        <div className="flex flex-wrap items-center gap-1.5">
+          <button className="firm-button px-2.5 py-1" disabled={edit.busy} onClick={() => edit.keep({ op: "best_cut" })}>
             Find the best cut
           </button>
-          <button className="plain-button" disabled={find.isPending} onClick={() => find.mutate()}>
+          <button className="plain-button px-1.5 py-0" disabled={find.isPending} onClick={() => find.mutate()}>
             {find.isPending ? "Looking…" : "Find the repeat"}
           </button>
-          <button className="plain-button" disabled={edit.busy} onClick={() => edit.keep({ op: "darn", width_mm: darn })}>
+          <button className="plain-button px-1.5 py-0" disabled={edit.busy} onClick={() => edit.keep({ op: "darn", width_mm: darn })}>
             Darn the seam
           </button>
-          {picture && <NumberField label="over" unit="mm" step={0.5} value={darn} standard={2} onSet={setDarn} />}
+          {picture && <NumberField compact label="over" unit="mm" step={0.5} value={darn} standard={2} onSet={setDarn} />}
         </div>
         {find.data && (
-          <p className="mt-2 text-[12.5px]" data-testid="found-repeat">
+          <p className="mt-1.5 text-[12.5px]" data-testid="found-repeat">
             It repeats every{" "}
             <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.length_mm, 4) })}>
               {find.data.length_mm.toFixed(2)} mm
@@ -111,22 +110,22 @@ export function SeamPanel({ bench, edit }: Props) {
           </p>
         )}
         {find.error && <p className="mt-2 text-[12.5px] text-madder">{find.error.message}.</p>}
-        <div className="mt-2 flex flex-wrap items-center gap-2">
-          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => divide.mutate()}>
+        <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
+          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => divide.mutate()}>
             Cut in three pieces
           </button>
-          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "keep_between" })}>
+          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "keep_between" })}>
             Keep only what repeats
           </button>
-          <button className="plain-button" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}>
+          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}>
             No cuts
           </button>
-          <button className="plain-button" onClick={() => edit.keep({ op: "trim" })}>
+          <button className="plain-button px-1.5 py-0" onClick={() => edit.keep({ op: "trim" })}>
             Trim the margin
           </button>
         </div>
       </div>
-      <div className="grid w-[186px] shrink-0 auto-rows-min grid-cols-2 gap-x-3 gap-y-1">
+      <div className="grid w-[206px] shrink-0 auto-rows-min grid-cols-2 gap-x-3 gap-y-1">
         {([0, 1] as const).map((i) => (
           <NumberField
             key={i}
@@ -142,7 +141,7 @@ export function SeamPanel({ bench, edit }: Props) {
         <NumberField label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
         <NumberField label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
         <div className="col-span-2 text-[11.5px] text-moss">Length scales all of it. The frame’s sides are pulled on the bench.</div>
-        <button className="plain-button col-span-2" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
+        <button className="plain-button col-span-2 px-1.5 py-0" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
           Joints to the ends
         </button>
       </div>

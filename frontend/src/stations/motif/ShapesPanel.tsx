@@ -17,14 +17,14 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
   const some = parts.length > 0;
   const two = parts.length > 1;
   const act = (label: string, change: Edit, enabled = some, then?: () => void) => (
-    <button key={label} className="plain-button px-2 py-0.5" disabled={!enabled || edit.busy} onClick={() => edit.keep(change, { then })}>
+    <button key={label} className="plain-button px-1.5 py-0" disabled={!enabled || edit.busy} onClick={() => edit.keep(change, { then })}>
       {label}
     </button>
   );
   const clear = (): void => onParts([]);
   const stroked = parts.some((i) => motif.shapes[i]?.stroke);
   return (
-    <div className="flex h-full gap-5">
+    <div className="flex h-full gap-4">
       <PartList bench={bench} parts={parts} onParts={onParts} />
       <div className="min-w-0 flex-1 overflow-y-auto">
         {!some && <p className="mb-2 text-moss">Press a part on the bench or in the list; Shift adds another. Then pull it to move, its arrow to size, its ring to turn.</p>}
@@ -42,22 +42,22 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
           {act("Down one", { op: "order", parts, to: "backward" }, some, clear)}
           {act("Right below", { op: "order", parts, to: "back" }, some, clear)}
         </Row>
-        <Row words={two ? "Align to each other" : "Align to the frame"}>
+        <Row words={two ? "Align together" : "Align to frame"}>
           {act("left", { op: "align", parts, to: "left" })}
           {act("middle", { op: "align", parts, to: "middle" })}
           {act("right", { op: "align", parts, to: "right" })}
           {act("top", { op: "align", parts, to: "top" })}
           {act("half-way", { op: "align", parts, to: "centre" })}
           {act("foot", { op: "align", parts, to: "foot" })}
-          {act("centred on the base line", { op: "align", parts, to: "on_base_line" })}
+          {act("on the base line", { op: "align", parts, to: "on_base_line" })}
           {act("in the frame", { op: "align", parts, to: "in_frame" })}
         </Row>
-        <Row words="Copy and mirror">
+        <Row words="Copy, mirror">
           {act("Duplicate", { op: "duplicate", parts, dx_mm: 1, dy_mm: 1, copies: 1, turn_deg: 0, about_mm: null })}
-          {act("Mirror left–right", { op: "transform", parts, scale_x: -1, scale_y: 1, turn_deg: 0, about_mm: null })}
-          {act("Mirror up–down", { op: "transform", parts, scale_x: 1, scale_y: -1, turn_deg: 0, about_mm: null })}
-          {act("Other half live, left–right", { op: "mirror", parts, side: "left_right" })}
-          {act("Other half live, up–down", { op: "mirror", parts, side: "up_down" })}
+          {act("Left–right", { op: "transform", parts, scale_x: -1, scale_y: 1, turn_deg: 0, about_mm: null })}
+          {act("Up–down", { op: "transform", parts, scale_x: 1, scale_y: -1, turn_deg: 0, about_mm: null })}
+          {act("Other half, left–right", { op: "mirror", parts, side: "left_right" })}
+          {act("Other half, up–down", { op: "mirror", parts, side: "up_down" })}
           {act("Delete", { op: "remove", parts }, some && parts.length < motif.shapes.length, clear)}
         </Row>
         <Row words="The rim">
@@ -74,7 +74,7 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
 export function Row({ words, children }: { words: string; children: React.ReactNode }) {
   return (
     <div className="mb-1.5 flex flex-wrap items-center gap-1.5">
-      <span className="w-[122px] shrink-0 text-[12.5px] text-moss">{words}</span>
+      <span className="w-[104px] shrink-0 text-[12.5px] text-moss">{words}</span>
       {children}
     </div>
   );
@@ -83,7 +83,7 @@ export function Row({ words, children }: { words: string; children: React.ReactN
 export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: number[]; onParts: (parts: number[]) => void }) {
   const { shapes } = bench.motif;
   return (
-    <ol aria-label="Parts, the topmost first" className="w-[176px] shrink-0 overflow-y-auto border-r border-rule pr-2">
+    <ol aria-label="Parts, the topmost first" className="w-[148px] shrink-0 overflow-y-auto border-r border-rule pr-2">
       {shapes
         .map((shape, i) => ({ shape, i }))
         .reverse()
@@ -114,11 +114,11 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
 function PartFigures({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
   const own = parts.flatMap((i) => bench.motif.shapes[i] ?? []);
   const recipe = bench.motif.recipes.find((r) => r.group && own.some((s) => s.group === r.group) && r.kind === "starter");
-  if (!own.length) return <div className="w-[190px] shrink-0" />;
+  if (!own.length) return <div className="w-[206px] shrink-0" />;
   const box = unionBox(own.map((s) => s.box));
   const size = [box[2] - box[0], box[3] - box[1]];
   return (
-    <div className="w-[190px] shrink-0 overflow-y-auto">
+    <div className="w-[206px] shrink-0 overflow-y-auto">
       <div className="grid grid-cols-2 gap-x-3">
         <NumberField label="From the left" unit="mm" step={0.1} value={box[0]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 })} />
         <NumberField label="From the top" unit="mm" step={0.1} value={box[1]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) })} />
@@ -165,9 +165,9 @@ const STEPS: Record<string, number> = { fullest: 1, points: 1, sides: 1, turns: 
 function Thin({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
   const [within, setWithin] = useState(0.05);
   return (
-    <span className="flex items-end gap-1.5">
-      <NumberField label="within" unit="mm" step={0.01} decimals={3} value={within} standard={0.05} onDrag={setWithin} onSet={setWithin} />
-      <button className="plain-button px-2 py-0.5" disabled={!parts.length} onClick={() => edit.keep({ op: "thin", parts, tolerance_mm: within }, { label: `thin within ${within} mm` })} title={`${bench.weight.points} points now`}>
+    <span className="flex items-baseline gap-1.5">
+      <NumberField compact label="within" unit="mm" step={0.01} decimals={3} value={within} standard={0.05} onDrag={setWithin} onSet={setWithin} />
+      <button className="plain-button px-1.5 py-0" disabled={!parts.length} onClick={() => edit.keep({ op: "thin", parts, tolerance_mm: within }, { label: `thin within ${within} mm` })} title={`${bench.weight.points} points now`}>
         Thin
       </button>
     </span>
@@ -183,16 +183,16 @@ function Fray({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
     if (show && parts.length) edit.show(make(next));
   };
   return (
-    <span className="flex items-end gap-1.5">
-      <NumberField label="Fray, depth" unit="mm" step={0.1} value={figures.depth_mm} standard={0.4} onDrag={(v) => set({ depth_mm: v }, true)} onSet={(v) => set({ depth_mm: v }, true)} onLeave={edit.drop} />
-      <NumberField label="tufts" unit="a cm" step={1} value={figures.tufts_per_cm} standard={12} onDrag={(v) => set({ tufts_per_cm: v }, true)} onSet={(v) => set({ tufts_per_cm: v }, true)} onLeave={edit.drop} />
-      <button className="plain-button px-2 py-0.5" aria-pressed={figures.snapped} onClick={() => set({ snapped: !figures.snapped }, true)}>
+    <span className="flex items-baseline gap-1.5">
+      <NumberField compact label="fray by" unit="mm" step={0.1} value={figures.depth_mm} standard={0.4} onDrag={(v) => set({ depth_mm: v }, true)} onSet={(v) => set({ depth_mm: v }, true)} onLeave={edit.drop} />
+      <NumberField compact label="tufts" unit="a cm" step={1} value={figures.tufts_per_cm} standard={12} onDrag={(v) => set({ tufts_per_cm: v }, true)} onSet={(v) => set({ tufts_per_cm: v }, true)} onLeave={edit.drop} />
+      <button className="plain-button px-1.5 py-0" aria-pressed={figures.snapped} onClick={() => set({ snapped: !figures.snapped }, true)}>
         {figures.snapped ? "snapped" : "soft"}
       </button>
-      <button className="plain-button px-2 py-0.5" onClick={() => set({ seed: figures.seed + 1 }, true)}>
+      <button className="plain-button px-1.5 py-0" onClick={() => set({ seed: figures.seed + 1 }, true)}>
         other tufts
       </button>
-      <button className="plain-button px-2 py-0.5" disabled={!parts.length} onClick={() => edit.keep(make(figures))}>
+      <button className="plain-button px-1.5 py-0" disabled={!parts.length} onClick={() => edit.keep(make(figures))}>
         Fray
       </button>
     </span>

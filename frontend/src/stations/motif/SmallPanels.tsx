@@ -46,14 +46,14 @@ export function PointsPanel({ bench, edit, parts, onParts, nodes, onNodes, conto
           {button("All of this outline", !!own, () => onNodes(own!.at.map((_, i) => i)))}
         </Row>
         <Row words="Squash">
-          <NumberField label="to" unit="%" step={10} decimals={0} value={squash} standard={50} onSet={setSquash} />
+          <NumberField compact label="to" unit="%" step={10} decimals={0} value={squash} standard={50} onSet={setSquash} />
           {button("across", chosen.length > 1, () => edit.keep({ op: "squash", ...on, along_pct: 100, across_pct: squash }))}
           {button("along", chosen.length > 1, () => edit.keep({ op: "squash", ...on, along_pct: squash, across_pct: 100 }))}
         </Row>
         {at && (
           <Row words="This point lies at">
-            <NumberField label="From the left" unit="mm" step={0.1} decimals={3} value={at[0]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 })} />
-            <NumberField label="From the top" unit="mm" step={0.1} decimals={3} value={at[1]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) })} />
+            <NumberField compact label="From the left" unit="mm" step={0.1} decimals={3} value={at[0]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 })} />
+            <NumberField compact label="From the top" unit="mm" step={0.1} decimals={3} value={at[1]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) })} />
           </Row>
         )}
       </div>
@@ -87,7 +87,7 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
                 : `${parts.length} parts chosen. Each keeps its own colour and cover; steps are laid between.`}
             </p>
             <Row words="Steps between">
-              <NumberField label="steps" unit="" step={1} decimals={0} value={steps} standard={10} onSet={(v) => setSteps(Math.round(v))} />
+              <NumberField compact label="steps" unit="" step={1} decimals={0} value={steps} standard={10} onSet={(v) => setSteps(Math.round(v))} />
               <button className="plain-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps }, { label: `soft edge in ${steps} steps` })}>
                 Grade in {steps} steps
               </button>
@@ -105,6 +105,7 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
             </p>
             <Row words="Steps between">
               <NumberField
+      compact
                 label="steps"
                 unit=""
                 step={1}

@@ -6,6 +6,7 @@ import { go } from "../../shared/ui/place";
 import { stampOf, stampShapes } from "../../shared/view/painter";
 import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import type { MotifEdit } from "./useMotifEdit";
+import { unionBox } from "./view";
 
 interface Props {
   motif: Motif | undefined;
@@ -41,7 +42,7 @@ export function Starters({ motif, edit, onDone }: Props) {
       <ul className="grid grid-cols-6 gap-2">
         {data?.starters.map((starter) => (
           <li key={starter.key}>
-            <button className="block w-full border border-rule bg-work px-1 pt-1 pb-0.5 hover:border-loden" onClick={() => take(starter)}>
+            <button aria-label={starter.name} className="block w-full border border-rule bg-work px-1 pt-1 pb-0.5 hover:border-loden" onClick={() => take(starter)}>
               <span className="block h-[62px]">
                 <Repeating motif={starter.motif} />
               </span>
@@ -58,9 +59,11 @@ export function Starters({ motif, edit, onDone }: Props) {
 export function Repeating({ motif }: { motif: Motif }) {
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      const scale = Math.min(size.width / (3.1 * motif.width_mm), (size.height - 6) / motif.height_mm);
-      const left = (size.width - 3 * motif.width_mm * scale) / 2;
-      const top = (size.height - motif.height_mm * scale) / 2;
+      const ink = unionBox([[0, 0, motif.width_mm, motif.height_mm], ...motif.shapes.map((s) => s.box)]);
+      const [across, high] = [2 * motif.width_mm + ink[2] - ink[0], ink[3] - ink[1]];
+      const scale = Math.min((size.width - 8) / across, (size.height - 6) / high);
+      const left = (size.width - across * scale) / 2 - ink[0] * scale;
+      const top = (size.height - high * scale) / 2 - ink[1] * scale;
       for (let k = 0; k < 3; k++) {
         const s = scale * ratio;
         ctx.setTransform(s, 0, 0, s, (left + (k + 0.5) * motif.width_mm * scale) * ratio, (top + motif.base_line_mm * scale) * ratio);

@@ -112,7 +112,7 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={said} header={header} motif={motif} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={said} header={header} motifs={motifs} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>

@@ -12,7 +12,7 @@ interface Props {
   edit: BrushEdit;
   settings: Settings;
   header: BenchHeader | undefined;
-  motif: Motif;
+  motifs: Motif[];
   question: Question;
   onAsk: (question: Question) => void;
 }
@@ -24,9 +24,10 @@ const REST = { end: "at the end", both: "at both ends", start: "at the start" } 
 const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at" };
 
 /** The brush as one short text; an underlined word opens the question it answers. */
-export const Words = memo(WordsNow, sameShown(["settings", "header", "motif", "question"]));
+export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "question"]));
 
-function WordsNow({ edit, settings, header, motif, question, onAsk }: Props) {
+function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
+  const [motif] = motifs;
   const { travel, spacing, ends } = settings;
   const word = (which: Question, text: ReactNode) => (
     <button className="thread-word" aria-expanded={question === which} onClick={() => onAsk(which)}>
@@ -38,7 +39,7 @@ function WordsNow({ edit, settings, header, motif, question, onAsk }: Props) {
     <>
       <h2 className="mb-1 text-[15px]">This brush, in words</h2>
       <p className="leading-[1.72]" data-testid="words">
-        {motif.name} repeated along the line, rigid at bends, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
+        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, rigid at bends, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
         {word("travel", MIRROR[travel.mirror ?? "off"])}, {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
         {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
         {word("often", EASE[spacing.ease ?? "leave"])}

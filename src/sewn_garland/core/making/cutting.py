@@ -93,11 +93,11 @@ def seam_of(motif: Motif) -> Seam:
     return seam_between(*seam_sections(motif))
 
 
-def seam_sections(motif: Motif) -> tuple[Section, Section]:
-    """Return what is filled just inside the left and the right edge of the repeat."""
+def seam_sections(motif: Motif, *, inside: float = JUST_INSIDE_MM) -> tuple[Section, Section]:
+    """Return what is filled ``inside`` mm from the left and the right edge of the repeat."""
     left, right = motif.span
     layers = seam_layers(motif)
-    return section_at(layers, left + JUST_INSIDE_MM), section_at(layers, right - JUST_INSIDE_MM)
+    return section_at(layers, left + inside), section_at(layers, right - inside)
 
 
 def seam_between(one: Section, two: Section) -> Seam:

@@ -33,34 +33,59 @@ def remade(motif: Motif) -> Motif:
 
 def _remade_group(motif: Motif, recipe: Recipe) -> Motif:
     own = [s for s in motif.shapes if s.group == recipe.group and not s.derived]
+    if recipe.kind == "soft_edge":
+        own, derived, recipe = _graded_group(recipe, own)
+        motif = replace(motif, recipes=tuple(recipe if r.group == recipe.group else r for r in motif.recipes))
+    else:
+        derived = {len(own): _mirrored(motif, recipe, own)}
     out: list[Shape] = []
-    derived = _derived(motif, recipe, own)
     seen = 0
     for shape in motif.shapes:
         if shape.group != recipe.group:
             out.append(shape)
         elif not shape.derived:
-            out.append(shape)
+            out.append(own[seen])
             seen += 1
             out += derived.get(seen, [])
     return replace(motif, shapes=tuple(out))
 
 
-def _derived(motif: Motif, recipe: Recipe, own: list[Shape]) -> dict[int, list[Shape]]:
-    """Return the derived shapes by how many of the group's own shapes lie under them."""
-    if recipe.kind == "mirror":
-        left_right = recipe.figure("side") == "left_right"
-        at = motif.width / 2 if left_right else motif.base_line
-        matrix = np.array([[-1.0, 0.0, 2 * at], [0.0, 1.0, 0.0]]) if left_right else np.array([[1.0, 0.0, 0.0], [0.0, -1.0, 2 * at]])
-        return {len(own): [replace(mapped(s, matrix), derived=True) for s in own]}
-    if len(own) < 2:
-        return {}
+def _mirrored(motif: Motif, recipe: Recipe, own: list[Shape]) -> list[Shape]:
+    left_right = recipe.figure("side") == "left_right"
+    at = motif.width / 2 if left_right else motif.base_line
+    matrix = np.array([[-1.0, 0.0, 2 * at], [0.0, 1.0, 0.0]]) if left_right else np.array([[1.0, 0.0, 0.0], [0.0, -1.0, 2 * at]])
+    return [replace(mapped(s, matrix), derived=True) for s in own]
+
+
+def _wanted_covers(recipe: Recipe, own: list[Shape]) -> list[float]:
+    """Return what each shape is wanted to cover: as the recipe keeps it, unless the shape was painted anew since."""
+    figures = dict(recipe.figures)
+    kept = [(figures.get(f"own_{k}"), figures.get(f"cover_{k}")) for k in range(len(own))]
+    return [
+        float(cover) if carried is not None and abs(s.fill.opacity - float(carried)) < 1e-4 else s.fill.opacity
+        for s, (carried, cover) in zip(own, kept, strict=True)
+    ]
+
+
+def _graded_group(recipe: Recipe, own: list[Shape]) -> tuple[list[Shape], dict[int, list[Shape]], Recipe]:
+    """Return a soft edge's own shapes with the covers they must carry, its steps by how many of them lie below, and its recipe."""
+    if len(own) < 2 or any(s.fill is None for s in own):
+        return own, {}, recipe
     steps = int(recipe.figure("steps"))
-    out = {}
+    covers = _wanted_covers(recipe, own)
+    wanted = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, covers, strict=True)]
+    found = graded(wanted, steps=steps or None)
+    out, at = {}, 0
     for k in range(1, len(own)):
-        made = graded(own[k - 1 : k + 1], steps=steps or None).shapes
-        out[k] = [replace(s, group=recipe.group, derived=True) for s in made]
-    return out
+        count = found.counts[k - 1]
+        out[k] = [replace(s, group=recipe.group, derived=True) for s in found.shapes[at : at + count]]
+        at += count
+    carried = [round(c, 4) for c in found.own_covers]
+    figures = {"steps": float(steps)}
+    for k, (cover, own_cover) in enumerate(zip(covers, carried, strict=True)):
+        figures |= {f"cover_{k}": cover, f"own_{k}": own_cover}
+    shapes = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, carried, strict=True)]
+    return shapes, out, replace(recipe, figures=tuple(figures.items()))
 
 
 def with_mirror(motif: Motif, parts: Sequence[int], side: str) -> Motif:
@@ -90,7 +115,8 @@ def grading_of(motif: Motif, group: int) -> Grading | None:
     own = [s for s in motif.shapes if s.group == group and not s.derived]
     if recipe is None or recipe.kind != "soft_edge" or len(own) < 2:
         return None
-    return graded(own, steps=int(recipe.figure("steps")) or None)
+    wanted = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, _wanted_covers(recipe, own), strict=True)]
+    return graded(wanted, steps=int(recipe.figure("steps")) or None)
 
 
 def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Motif:
@@ -116,7 +142,7 @@ def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Moti
     shapes = [s for s in motif.shapes if s.group != group]
     shapes[at:at] = made
     recipes = tuple(replace(new.recipes[0], group=group) if r.group == group else r for r in motif.recipes)
-    alone = len(old) == len(motif.shapes) and np.abs(shift).max() < 1e-9
+    alone = len(old) == len(motif.shapes) and np.abs(shift).max() < 1e-3  # what is kept is rounded
     frame = {"width": new.width, "height": new.height, "base_line": new.base_line} if alone else {}
     return replace(motif, shapes=tuple(shapes), recipes=recipes, **frame)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -183,7 +183,7 @@ def _flat(paint: Paint | None, colour: str | None, opacity: float | None) -> Pai
 
 
 def with_gradient(
-    motif: Motif, parts: Sequence[int], *, kind: Literal["linear", "radial"], stops: Sequence[tuple[float, str, float]],
+    motif: Motif, parts: Sequence[int], *, kind: Literal["linear", "radial"], stops: Sequence[Mapping[str, float | str]],
     angle_deg: float = 90.0, centre_x_pct: float = 50.0, centre_y_pct: float = 50.0,
 ) -> Motif:  # fmt: skip
     """Fill each part with a gradient over its own box.
@@ -193,7 +193,7 @@ def with_gradient(
     """
     if len(stops) < 2:
         raise InputError("a gradient needs at least two colours")
-    made = tuple(GradientStop(o, c, a) for o, c, a in sorted(stops, key=lambda s: s[0]))
+    made = tuple(GradientStop(s["offset"], s["colour"], s.get("opacity", 1.0)) for s in sorted(stops, key=lambda s: s["offset"]))
 
     def change(shape: Shape) -> Shape:
         if shape.picture is not None:

@@ -21,12 +21,18 @@ SAMPLES = 96
 
 @dataclass(frozen=True)
 class Grading:
-    """The shapes between, from the outside in, and how far neighbours differ (the largest ΔE2000)."""
+    """The shapes between, from the outside in, how many between each pair, and how far neighbours differ (the largest ΔE2000)."""
 
     shapes: tuple[Shape, ...]
-    steps: int
+    counts: tuple[int, ...]
     largest_difference: float
     points: int
+    own_covers: tuple[float, ...]
+
+    @property
+    def steps(self) -> int:
+        """The most shapes between two neighbours."""
+        return max(self.counts, default=0)
 
 
 def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
@@ -34,8 +40,9 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
 
     ``steps`` counts the shapes between each neighbouring pair; None takes the fewest that cannot
     be seen: neighbours differ by ΔE2000 of at most 1, on white and on black. The inner shape may
-    lie anywhere inside. Opacities add up as the shapes lie over one another, so each step carries
-    only what brings the stack to the wanted value.
+    lie anywhere inside. A shape's opacity is what is wanted to be seen there. Opacities add up as the
+    shapes lie over one another, so each step carries only what brings the stack to the wanted
+    value, and ``own_covers`` says what the given shapes must carry for that.
     """
     if len(shapes) < 2:
         raise InputError("a soft edge needs two nested shapes; draw or duplicate one inside the other")
@@ -43,14 +50,19 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
         raise InputError("a soft edge runs between filled shapes; give each a fill")
     if steps is not None and not 1 <= steps <= MOST_STEPS:
         raise InputError(f"steps must be from 1 to {MOST_STEPS}")
+    covers = [s.fill.opacity for s in shapes]
+    if any(b < a - 1e-9 for a, b in itertools.pairwise(covers)):
+        raise InputError("covers must rise toward the inside, for steps can only add; let the inner shape cover at least as much")
     out: list[Shape] = []
-    most, largest = 0, 0.0
+    largest, counts, own_covers = 0.0, [], [covers[0]]
     for outer, inner in itertools.pairwise(shapes):
         count = _fewest(outer, inner) if steps is None else steps
         made, difference = _between(outer, inner, count)
         out += made
-        most, largest = max(most, count), max(largest, difference)
-    return Grading(tuple(out), most, largest, sum(len(s.commands) - s.commands.count("Z") for s in out))
+        own_covers.append(_added(*_ladder(outer, inner, count)[2][-2:]))
+        counts.append(count)
+        largest = max(largest, difference)
+    return Grading(tuple(out), tuple(counts), largest, sum(len(s.commands) - s.commands.count("Z") for s in out), tuple(own_covers))
 
 
 def _wanted(shape: Shape) -> tuple[np.ndarray, float]:
@@ -61,10 +73,7 @@ def _ladder(outer: Shape, inner: Shape, count: int) -> tuple[np.ndarray, np.ndar
     """Return t (count + 2,), premultiplied colour and coverage of the whole stack at each step, ends included."""
     t = np.linspace(0, 1, count + 2)
     (c0, a0), (c1, a1) = _wanted(outer), _wanted(inner)
-    seen1 = 1 - (1 - a0) * (1 - a1)  # the inner shape lies on the outer one
-    whole1 = c1 * a1 + c0 * a0 * (1 - a1)
-    alpha = a0 + (seen1 - a0) * t
-    return t, c0 * a0 + (whole1 - c0 * a0) * t[:, None], alpha
+    return t, c0 * a0 + (c1 * a1 - c0 * a0) * t[:, None], a0 + (a1 - a0) * t
 
 
 def _difference(premultiplied: np.ndarray, alpha: np.ndarray) -> float:
@@ -93,18 +102,19 @@ def _room(outer: Shape, inner: Shape) -> float:
 
 def _between(outer: Shape, inner: Shape, count: int) -> tuple[list[Shape], float]:
     t, whole, alpha = _ladder(outer, inner, count)
-    outlines = _morphed(outer, inner, t[1:-1])
-    rising = alpha[-1] >= alpha[0]
     out = []
-    for i, outline in enumerate(outlines, start=1):
-        if alpha[0] >= 1 or not rising:
-            own = 1.0 if alpha[i] >= 1 else float(alpha[i])
-        else:
-            own = float(1 - (1 - alpha[i]) / (1 - alpha[i - 1])) if alpha[i - 1] < 1 else 1.0
+    for i, outline in enumerate(_morphed(outer, inner, t[1:-1]), start=1):
+        own = _added(alpha[i - 1], alpha[i])
         colour = (whole[i] - whole[i - 1] * (1 - own)) / max(own, 1e-9)
-        out.append(replace(outer, commands=outline[0], points=outline[1], fill=Paint(hex_from_rgb(colour), round(own, 5)), stroke=None,
-                           fill_rule="nonzero", name="Step", derived=True))  # fmt: skip
+        fill = Paint(hex_from_rgb(colour), round(own, 5))
+        commands, points = outline
+        out.append(replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True))
     return out, _difference(whole, alpha)
+
+
+def _added(below: float, wanted: float) -> float:
+    """Return the opacity that brings what already covers ``below`` to ``wanted``."""
+    return 1.0 if wanted >= 1 else float(1 - (1 - wanted) / (1 - below))
 
 
 def _matched(outer: Shape, inner: Shape) -> tuple[np.ndarray, np.ndarray]:

@@ -1,0 +1,85 @@
+"""The demo scanner's samples: drawings of the quay, rendered and roughened as a scanner would see them."""
+
+from __future__ import annotations
+
+import io
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from scipy import ndimage
+
+from ..core.drawing.png import png_from_svg
+from ..core.maths.raster import rgba_from_png
+from ..core.maths.streams import uniforms
+
+DPI = 200
+
+
+def _svg(width: float, height: float, body: str) -> str:
+    return f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" viewBox="0 0 {width} {height}">{body}</svg>'
+
+
+def _plank() -> tuple[float, float, str]:
+    """A plank rubbed with graphite: grain that flows round two knots."""
+    x = np.linspace(6, 84, 90)
+    lines = []
+    for k in range(17):
+        rest = 7 + k * 2.1
+        y = rest + 0.5 * np.sin(x / 9 + k)
+        for cx, cy, size in ((30.0, 18.0, 5.0), (66.0, 30.0, 3.6)):
+            y = y + size * np.sign(rest - cy + 0.01) * np.exp(-(((x - cx) / 9) ** 2) - abs(rest - cy) / 7)
+        d = "M" + " ".join(f"{a:.2f} {b:.2f}" for a, b in zip(x, y, strict=True))
+        width = 0.5 + 0.45 * ((k * 7) % 5) / 4
+        lines.append(f'<path d="{d}" fill="none" stroke="#2b2b2e" stroke-width="{width:.2f}" stroke-linecap="round"/>')
+    knots = "".join(
+        f'<ellipse cx="{cx}" cy="{cy}" rx="{r}" ry="{r * 0.62}" fill="none" stroke="#2b2b2e" stroke-width=".7"/>'
+        for cx, cy, size in ((30.0, 18.0, 3.4), (66.0, 30.0, 2.4))
+        for r in (size, size * 0.55)
+    )
+    return 90, 48, "".join(lines) + knots
+
+
+def _mussels() -> tuple[float, float, str]:
+    """Three mussel shells, printed in blue ink."""
+    one = (
+        '<path d="M0 0C6 -9 19 -13 27 -8C33 -4 33 3 27 6C18 10 6 8 0 0Z" fill="#27365a"/>'
+        '<path d="M4 -1C11 -6 19 -8 25 -5M6 1C13 -1 20 -2 26 0M8 3C14 3 20 3 25 2" fill="none" stroke="#ffffff" stroke-width="1"/>'
+    )
+    places = ("translate(8 20) rotate(-12)", "translate(50 17) rotate(9) scale(.92)", "translate(92 21) rotate(-4) scale(1.06)")
+    return 132, 38, "".join(f'<g transform="{t}">{one}</g>' for t in places)
+
+
+def _rope() -> tuple[float, float, str]:
+    """A drawn rope: strands that repeat every 13 mm, in brown felt pen."""
+    strand = '<path d="M0 16C3 8 8 4 15 3L21 3C15 5 10 9 8 16Z" fill="#c8a671" stroke="#4a3420" stroke-width=".9" stroke-linejoin="round"/>'
+    strands = "".join(f'<g transform="translate({-8 + 13 * k} 4)">{strand}</g>' for k in range(12))
+    return 140, 24, f'<path d="M0 6.6H140M0 20.4H140" stroke="#4a3420" stroke-width=".9"/>{strands}'
+
+
+SAMPLES = {"plank-rubbing": _plank, "mussel-prints": _mussels, "drawn-rope": _rope}
+
+
+def write_samples(folder: Path) -> None:
+    """Put every sample into the scan tray that is not there yet."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for seed, (name, draw) in enumerate(SAMPLES.items()):
+        file = folder / f"{name}.png"
+        if not file.exists():
+            parked = folder / f".{name}.png"
+            parked.write_bytes(_scanned(*draw(), seed=seed))
+            parked.replace(file)
+
+
+def _scanned(width: float, height: float, body: str, *, seed: int) -> bytes:
+    """Render at 200 dpi on paper that is not quite white, with grain and a little blur."""
+    w, h = (round(side / 25.4 * DPI) for side in (width, height))
+    rgba = rgba_from_png(png_from_svg(_svg(width, height, body), width_px=w, height_px=h)).astype(float)
+    alpha = rgba[..., 3:] / 255
+    paper = np.array([247.0, 245.0, 239.0])
+    rgb = rgba[..., :3] * alpha + paper * (1 - alpha)
+    grain = ndimage.gaussian_filter(uniforms(seed, "grain", h * w).reshape(h, w) - 0.5, 1.1)
+    rgb = ndimage.gaussian_filter(rgb, (0.6, 0.6, 0)) + 70 * grain[..., None]
+    out = io.BytesIO()
+    Image.fromarray(np.round(np.clip(rgb, 0, 255)).astype(np.uint8), "RGB").save(out, "PNG", dpi=(DPI, DPI))
+    return out.getvalue()
