@@ -19,8 +19,8 @@ WANTED_PIECES = 2_000
 
 # every movement is stamped by the browser as it comes in (pointerrawupdate carries the same stamp as the pointermove of
 # the next frame, and comes first); a step is painted when the frame after the canvas's repaint has begun
-WATCH = """() => {
-  const canvas = document.querySelector('[data-testid="flat-run"]');
+WATCH = """(id) => {
+  const canvas = document.querySelector(`[data-testid="${id}"]`);
   window.taken = [];
   let moved = null;
   window.addEventListener('pointerrawupdate', (e) => { moved ??= e.timeStamp; }, true);
@@ -37,17 +37,25 @@ WATCH = """() => {
 }"""
 
 
-def bench_drag(row) -> None:
-    """Measure and add rows: pieces on screen, median, 95th percentile."""
+def bench_drags(row) -> None:
+    """Measure and add rows: the pitch with many pieces on screen, and a cut with seam view and neighbours."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright, _served(Path(folder)) as address:
         browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", "/usr/bin/chromium"), args=["--no-sandbox"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         pieces = _many_pieces(page, f"{address}/#/repeat/1")
-        rounds = [_drag(page) for _ in range(ROUNDS)]
+        page.evaluate(WATCH, "flat-run")
+        _rows(row, f"drag the pitch, {pieces} pieces on screen", [_drag(page, "Pitch", 20) for _ in range(ROUNDS)])
+        page.goto(f"{address}/#/motif/6")
+        page.wait_for_load_state("networkidle")
+        page.evaluate(WATCH, "motif-bench")
+        _rows(row, "drag a cut, seam view and neighbours repainted", [_drag(page, "Right cut", 80) for _ in range(ROUNDS)])
         browser.close()
+
+
+def _rows(row, what: str, rounds: list[list[float]]) -> None:
     late = [float(np.percentile(taken, 95)) for taken in rounds]
     best = int(np.argmin(late))
-    row(f"drag the pitch, {pieces} pieces on screen, {len(rounds[best])} steps: median", f"{np.median(rounds[best]):.0f} ms", "–", True)
+    row(f"{what}, {len(rounds[best])} steps: median", f"{np.median(rounds[best]):.0f} ms", "–", True)
     every = ", ".join(f"{ms:.0f}" for ms in late)
     row(f"the same, 95th percentile, quietest of {ROUNDS} rounds ({every})", f"{late[best]:.0f} ms", "≤ 50 ms", late[best] <= 50)
 
@@ -75,13 +83,12 @@ def _many_pieces(page, address: str) -> int:
     while _pieces_on_screen(page) < WANTED_PIECES:
         page.get_by_role("button", name="further").click()
         page.wait_for_timeout(1000)
-    page.evaluate(WATCH)
     return _pieces_on_screen(page)
 
 
-def _drag(page) -> list[float]:
-    box = page.get_by_role("slider", name="Pitch").bounding_box()
-    x, y = box["x"] + box["width"] / 2, box["y"] + 20
+def _drag(page, slider: str, down: float) -> list[float]:
+    box = page.get_by_role("slider", name=slider).bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + down
     page.mouse.move(x, y)
     page.mouse.down()
     page.evaluate("window.taken = []")

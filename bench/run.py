@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from making import bench_making
 from sewn_garland.core.drawing.svg import Layer, compact_svg
 from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
@@ -86,10 +87,11 @@ def main() -> None:
     arguments = parser.parse_args()
     bench_laying()
     bench_look_ups()
+    bench_making(row, median_seconds)
     if not arguments.no_browser:
-        from drag import bench_drag
+        from drag import bench_drags
 
-        bench_drag(row)
+        bench_drags(row)
     widths = [max(len(r[i]) for r in ROWS) for i in range(4)]
     print("  ".join(h.ljust(w) for h, w in zip(("what", "median", "wanted", "met"), widths, strict=True)))
     for cells in ROWS:

@@ -32,8 +32,23 @@ def _dark(page: Page) -> None:
     page.get_by_role("button", name="Dark ground").click()
 
 
+def _traced_scan(page: Page) -> None:
+    page.get_by_role("button", name="Scan tray").click()
+    page.get_by_role("button", name=re.compile("mussel-prints")).click()
+    page.get_by_role("radio", name="ink and ground").click()
+    page.get_by_text(re.compile("points, within")).wait_for()
+
+
+def _points(page: Page) -> None:
+    page.get_by_role("button", name="Points", exact=True).click()
+    page.get_by_role("list", name=re.compile("Parts")).get_by_role("button").last.click()
+    page.get_by_role("slider", name=re.compile("^Point 2")).wait_for()
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
-    "motif": ("motif/3", None),
+    "motif": ("motif/6", None),
+    "motif-points": ("motif/6", _points),
+    "motif-picture": ("motif/6", _traced_scan),
     "repeat": ("repeat/1", None),
     "repeat-cure": ("repeat/4", _open_corners),
     "repeat-dark": ("repeat/4", _dark),

@@ -12,8 +12,8 @@ from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
 from making import svg
-from sewn_garland.core.making.cutting import seam_of
 from sewn_garland.core.making.framing import ink_box
+from sewn_garland.core.making.sections import seam_of
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
 from sewn_garland.core.maths.outlines import area_of, subpaths
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -160,7 +160,7 @@ def test_makes_five_unlike_leaves_as_variants_of_one_brush(bench):
         figures = page.get_by_role("group", name=re.compile("Figures of the leaf"))
         bench.set("Length", length, where=figures)
         bench.set("Fullest", fullest, where=figures)
-        page.get_by_role("button", name="Variant of a brush: a variant of…").click()
+        page.get_by_role("button", name="Brush to join: a brush").click()
         page.get_by_role("menuitemradio", name="Leaf", exact=True).click()
         expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
     state = bench.app.state(page)

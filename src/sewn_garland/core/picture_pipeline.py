@@ -10,8 +10,9 @@ import numpy as np
 
 from .errors import InputError
 from .making import clearing, picture_seams
-from .making.cutting import Seam, best_cut, columns_of, layers_of, seam_of
+from .making.best_cuts import best_cut
 from .making.framing import framed, ink_box, resized
+from .making.sections import Seam, columns_of, layers_of, seam_of
 from .making.tracing import traced
 from .maths.raster import png_from_rgba, rgba_from_png
 from .reading.pictures import ReadPicture, read_picture

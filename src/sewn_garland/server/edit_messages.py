@@ -267,6 +267,13 @@ class Resize(Message):
     width_mm: Length
 
 
+class Lighten(Message):
+    """Scale pictures wider than this many pixels down to it."""
+
+    op: Literal["lighten"]
+    width_px: Annotated[int, Field(ge=8, le=10_000)]
+
+
 class Whole(Message):
     """A change of the whole motif that needs nothing more."""
 
@@ -290,6 +297,6 @@ class RepeatCut(Message):
 Edit = Annotated[
     Move | Transform | Duplicate | OnParts | Order | AlignParts | Combine | Thin | Fray | PaintParts | GradientParts | NameParts | Back
     | Light | MirrorLive | SoftEdge | SetFigures | AddStarter | Draw | MoveNodes | Flow | RemoveNodes | Squash | PullHandle | AddNode
-    | Frame | BaseLine | Cuts | Joints | Turn | Resize | Whole | DarnSeam | RepeatCut,
+    | Frame | BaseLine | Cuts | Joints | Turn | Resize | Lighten | Whole | DarnSeam | RepeatCut,
     Field(discriminator="op"),
 ]  # fmt: skip

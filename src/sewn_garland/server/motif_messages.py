@@ -232,6 +232,38 @@ class Divide(Versioned):
     name: Name
 
 
+class MakePiece(Versioned):
+    """Make the piece of a role from the repeat: the same again, its mirror image, turned, its half, or a mitred corner."""
+
+    role: Literal["start", "end", "outside_corner", "inside_corner"]
+    way: Literal["same", "mirror", "turned", "half", "mitre"]
+
+
+class SampledPieceMessage(Message):
+    role: str
+    motif_id: int
+    matrix: list[float]
+
+
+class SlotMessage(Message):
+    """Where a piece of a role lies or would lie, in mm."""
+
+    role: str
+    x_mm: float
+    y_mm: float
+    made: bool
+    motif_id: int | None
+
+
+class SampleMessage(Message):
+    """All pieces of a brush on the sampler."""
+
+    pieces: list[SampledPieceMessage]
+    slots: list[SlotMessage]
+    path: str
+    box: list[float]
+
+
 class PiecesChange(Versioned):
     """Put a motif to a role of a brush, take it away, or set all variants of the repeat."""
 

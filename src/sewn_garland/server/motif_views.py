@@ -9,10 +9,10 @@ from hashlib import sha256
 
 from ..core.colouring import inked
 from ..core.drawing.svg import path_data
-from ..core.making.cutting import Section, seam_between, seam_sections
 from ..core.making.framing import box_of
 from ..core.making.live import grading_of
 from ..core.making.nodes import contours_of
+from ..core.making.sections import Section, seam_between, seam_sections
 from ..core.making.weight import weight_of
 from ..core.maths.colour import hex_from_rgb
 from ..core.values.motif import Motif, Paint, Shape

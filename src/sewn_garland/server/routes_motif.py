@@ -13,6 +13,7 @@ from sqlmodel import Session, select
 from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
+from ..core.making.corners import corner_from_repeat, end_from_repeat
 from ..core.making.cutting import cut_in_three
 from ..core.making.edits import EDITS, edited
 from ..core.making.framing import trimmed
@@ -21,6 +22,7 @@ from ..core.measuring.smoothing import line_from_hand
 from ..core.picture_pipeline import cut_found_in, darned_motif, only_picture, repeat_in
 from ..core.reading.path_data import subpaths_from_path_data
 from ..core.reading.svg_motif import motif_from_svg, outline_from_subpaths
+from ..core.sampler import sample_of
 from ..core.values.motif import Motif, Paint, Shape, Stroke
 from ..store import tables
 from ..store.history import Change, NotFound, make_step
@@ -30,18 +32,22 @@ from .motif_messages import (
     Divide,
     FigureMessage,
     FoundRepeatMessage,
+    MakePiece,
     MotifBench,
     MotifDraft,
     MotifEdit,
     NewFromStarter,
     PiecesChange,
     RenameMotif,
+    SampledPieceMessage,
+    SampleMessage,
+    SlotMessage,
     StarterMessage,
     Starters,
 )  # fmt: skip
 from .motif_views import bench_of, motif_message
 from .scenes import Overtaken
-from .workshop import brush_message, motif_of, repeat_ids, row_of, sent, store
+from .workshop import brush_message, brush_of, motif_of, piece_of, pieces_of, repeat_ids, row_of, sent, settings_of, store
 
 api = APIBlueprint("motif", __name__, url_prefix="/api")
 
@@ -243,3 +249,42 @@ def set_pieces(path: IdPath, body: PiecesChange):
         label = f"{body.role.replace('_', ' ')} of {row.name}"
         after = make_step(session, label, [Change("brush", path.id, values, body.version)])[0]
         return sent(brush_message(tables.Brush(**after)))
+
+
+@api.post("/brushes/<int:id>/make-piece", responses={200: BrushMessage}, summary="Make the piece of a role from the repeat")
+def make_piece(path: IdPath, body: MakePiece):
+    with store().writing() as session:
+        row = row_of(session, "brush", path.id)
+        repeat = piece_of(row_of(session, "motif", row.motif_id))
+        corner = body.role.endswith("corner")
+        if corner != (body.way == "mitre"):
+            raise InputError(f"a piece for {body.role.replace('_', ' ')} is not made so")
+        made = corner_from_repeat(repeat, body.role.split("_")[0]) if corner else end_from_repeat(repeat, body.role, body.way)
+        words = body.role.replace("_", " ")
+        label, key = f"{words} of {row.name}", f"piece {row.id} {body.role}"
+        motif = make_step(session, label, [Change("motif", None, motif_values(made) | {"name": f"{row.name}, {words}"})], merge_key=key)[0]
+        values = {"pieces": {**row.pieces, body.role: motif["id"]}}
+        after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
+        return sent(brush_message(tables.Brush(**after)))
+
+
+ROLES = ("start", "end", "outside_corner", "inside_corner")
+
+
+@api.get("/brushes/<int:id>/sampler", responses={200: SampleMessage}, summary="All pieces of a brush where they lie, from start to end")
+def sampler(path: IdPath):
+    with store().reading() as session:
+        row = row_of(session, "brush", path.id)
+        repeat = repeat_ids(row)
+        own = {role: row.pieces[role] for role in ROLES if row.pieces.get(role)}
+        brush = brush_of(row.name, pieces_of(session, repeat), settings_of(row))
+        sample = sample_of(brush, {role: piece_of(row_of(session, "motif", i)) for role, i in own.items()})
+    ids = {**{role: [i] for role, i in own.items()}, "repeat": repeat}
+    return sent(
+        SampleMessage(
+            pieces=[SampledPieceMessage(role=p.role, motif_id=ids[p.role][p.variant], matrix=list(p.matrix)) for p in sample.pieces],
+            slots=[SlotMessage(role=s.role, x_mm=s.x, y_mm=s.y, made=s.made, motif_id=own.get(s.role)) for s in sample.slots],
+            path=sample.path,
+            box=list(sample.box),
+        )
+    )

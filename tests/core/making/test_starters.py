@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 from sewn_garland.core.errors import InputError
-from sewn_garland.core.making.cutting import seam_of
 from sewn_garland.core.making.framing import ink_box
+from sewn_garland.core.making.sections import seam_of
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 

@@ -261,6 +261,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brushes/{id}/make-piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the piece of a role from the repeat */
+        post: operations["motif_make_piece_brushes__int_id__make_piece_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brushes/{id}/sampler": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pieces of a brush where they lie, from start to end */
+        get: operations["motif_sampler_brushes__int_id__sampler_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/originals": {
         parameters: {
             query?: never;
@@ -1095,7 +1129,7 @@ export interface components {
             /** Version */
             version: number;
             /** Edit */
-            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
+            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
             /** Label */
             label?: string | null;
             /**
@@ -1442,6 +1476,19 @@ export interface components {
              * @default 0
              */
             inset_mm: number;
+        };
+        /**
+         * Lighten
+         * @description Scale pictures wider than this many pixels down to it.
+         */
+        Lighten: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "lighten";
+            /** Width Px */
+            width_px: number;
         };
         /** MirrorLive */
         MirrorLive: {
@@ -1839,7 +1886,7 @@ export interface components {
              */
             seq: number;
             /** Edit */
-            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
+            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
             /** Points Of */
             points_of?: number | null;
         };
@@ -1878,6 +1925,63 @@ export interface components {
             role: "repeat" | "start" | "end" | "outside_corner" | "inside_corner";
             /** Motif Ids */
             motif_ids: number[];
+        };
+        /**
+         * MakePiece
+         * @description Make the piece of a role from the repeat: the same again, its mirror image, turned, its half, or a mitred corner.
+         */
+        MakePiece: {
+            /** Version */
+            version: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "start" | "end" | "outside_corner" | "inside_corner";
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "same" | "mirror" | "turned" | "half" | "mitre";
+        };
+        /**
+         * SampleMessage
+         * @description All pieces of a brush on the sampler.
+         */
+        SampleMessage: {
+            /** Pieces */
+            pieces: components["schemas"]["SampledPieceMessage"][];
+            /** Slots */
+            slots: components["schemas"]["SlotMessage"][];
+            /** Path */
+            path: string;
+            /** Box */
+            box: number[];
+        };
+        /** SampledPieceMessage */
+        SampledPieceMessage: {
+            /** Role */
+            role: string;
+            /** Motif Id */
+            motif_id: number;
+            /** Matrix */
+            matrix: number[];
+        };
+        /**
+         * SlotMessage
+         * @description Where a piece of a role lies or would lie, in mm.
+         */
+        SlotMessage: {
+            /** Role */
+            role: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Made */
+            made: boolean;
+            /** Motif Id */
+            motif_id: number | null;
         };
         /** OriginalMessage */
         OriginalMessage: {
@@ -2922,6 +3026,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_make_piece_brushes__int_id__make_piece_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakePiece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"][];
+                };
+            };
+        };
+    };
+    motif_sampler_brushes__int_id__sampler_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleMessage"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -3,8 +3,17 @@ import { api, kept, type Brush, type Motif, type MotifBench, type Workshop } fro
 import { useChange, withVersion } from "../../shared/api/queries";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
+import { Sampler } from "./Sampler";
 import { StarterFigures } from "./ShapesPanel";
 import type { MotifEdit } from "./useMotifEdit";
+
+const ROLES = [
+  { role: "repeat", name: "variant" },
+  { role: "start", name: "start piece" },
+  { role: "end", name: "end piece" },
+  { role: "outside_corner", name: "outside corner" },
+  { role: "inside_corner", name: "inside corner" },
+] as const;
 
 interface Props {
   motif: Motif;
@@ -21,10 +30,18 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
   );
   const remove = useChange(() => kept(api.DELETE("/api/motifs/{id}", { params: { path: { id: motif.id }, query: { version: motif.version } } })));
   const make = useChange(() => kept<Brush>(api.POST("/api/brushes", { body: { name: motif.name, motif_id: motif.id } })));
-  const join = useChange((brush: Brush) =>
-    kept<Brush>(api.POST("/api/brushes/{id}/pieces", { params: { path: { id: brush.id } }, body: { version: brush.version, role: "repeat", motif_ids: [...brush.pieces.repeat, motif.id] } })),
-  );
-  const users = workshop.brushes.filter((b) => [...b.pieces.repeat, b.pieces.start, b.pieces.end].includes(motif.id));
+  const [role, setRole] = useState(0);
+  const join = useChange((brush: Brush) => {
+    const own = ROLES[role].role;
+    const motif_ids = own === "repeat" ? [...brush.pieces.repeat, motif.id] : [motif.id];
+    return kept<Brush>(api.POST("/api/brushes/{id}/pieces", { params: { path: { id: brush.id } }, body: { version: brush.version, role: own, motif_ids } }));
+  });
+  const leave = useChange((brush: Brush) => {
+    const own = ROLES.find((r) => (r.role === "repeat" ? brush.pieces.repeat.includes(motif.id) : brush.pieces[r.role] === motif.id))!.role;
+    const motif_ids = own === "repeat" ? brush.pieces.repeat.filter((id) => id !== motif.id) : [];
+    return kept<Brush>(api.POST("/api/brushes/{id}/pieces", { params: { path: { id: brush.id } }, body: { version: brush.version, role: own, motif_ids } }));
+  });
+  const users = workshop.brushes.filter((b) => Object.values(b.pieces).flat().includes(motif.id));
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
   return (
     <section aria-label="This motif" className="max-h-[62%] shrink-0 overflow-y-auto">
@@ -63,14 +80,26 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
         <button className="firm-button" onClick={() => make.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) })}>
           Make a brush of it
         </button>
-        <Picker label="Variant of a brush" placeholder="a variant of…" options={workshop.brushes.filter((b) => !b.pieces.repeat.includes(motif.id))} value={null} onSet={(id) => {
-            const brush = workshop.brushes.find((b) => b.id === id);
-            if (brush) join.mutate(brush, { onSuccess: () => go("repeat", id) });
-          }} />
+        <span className="flex items-baseline gap-1.5 text-[12.5px]">
+          or the
+          <Picker label="Role" options={ROLES.map((r, id) => ({ id, name: r.name }))} value={role} onSet={setRole} />
+          of
+          <Picker
+            label="Brush to join"
+            placeholder="a brush"
+            options={workshop.brushes.filter((b) => !b.pieces.repeat.includes(motif.id))}
+            value={null}
+            onSet={(id) => {
+              const brush = workshop.brushes.find((b) => b.id === id);
+              if (brush) join.mutate(brush, { onSuccess: () => ROLES[role].role === "repeat" && go("repeat", id) });
+            }}
+          />
+        </span>
         <button className="text-[12.5px] text-madder underline decoration-dotted" onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}>
           Delete
         </button>
       </div>
+      {users[0] && <Sampler brush={users[0]} workshop={workshop} open={motif.id} />}
       {users.length > 0 && (
         <p className="mb-2 text-[12.5px] text-moss">
           Used by{" "}
@@ -80,6 +109,11 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
               <button className="text-indigo underline decoration-dotted" onClick={() => go("repeat", b.id)}>
                 {b.name}
               </button>
+              {(b.pieces.repeat.length > 1 || !b.pieces.repeat.includes(motif.id)) && (
+                <button className="ml-1 text-madder underline decoration-dotted" aria-label={`Take it out of ${b.name}`} onClick={() => leave.mutate(b)}>
+                  take it out
+                </button>
+              )}
             </span>
           ))}
         </p>

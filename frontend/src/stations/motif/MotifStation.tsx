@@ -252,6 +252,11 @@ function HeavyWarning({ bench, edit }: { bench: NonNullable<ReturnType<typeof us
           Thin within {weight.thin_mm} mm{weight.thin_points !== null ? `, ${weight.thin_points} points left` : ""}
         </button>
       )}
+      {weight.pixels_to !== null && (
+        <button className="thread-word" onClick={() => edit.keep({ op: "lighten", width_px: weight.pixels_to! }, { label: "lighter picture" })}>
+          Scale the picture to {weight.pixels_to} pixels across
+        </button>
+      )}
     </p>
   );
 }

@@ -53,6 +53,11 @@ export function SeamPanel({ bench, edit }: Props) {
   });
   const picture = motif.shapes.length === 1 && motif.shapes[0].picture !== null;
   const sound = seam.mismatch_mm <= 0.1 && seam.slope_deg <= 15 && seam.delta_e <= 2;
+  const joints = motif.joints_mm ?? [
+    [from, motif.base_line_mm],
+    [to, motif.base_line_mm],
+  ];
+  const moved = (which: number, axis: number, mm: number): number[][] => joints.map((j, i) => (i === which ? j.map((v, k) => (k === axis ? mm : v)) : j));
   const apart = seam.filled_mm < 0.5 * seam.inside_mm;
   const verdict = apart ? "Little reaches the edges: the pieces only touch there." : sound ? "The edges meet." : "The edges do not meet: move a tape, find the best cut, or darn.";
   return (
@@ -140,8 +145,14 @@ export function SeamPanel({ bench, edit }: Props) {
         ))}
         <NumberField label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
         <NumberField label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
-        <div className="col-span-2 text-[11.5px] text-moss">Length scales all of it. The frame’s sides are pulled on the bench.</div>
-        <button className="plain-button col-span-2 px-1.5 py-0" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
+        {joints.map((joint, i) => (
+          <span key={i} className="col-span-2 flex gap-3">
+            <NumberField compact label={i ? "Right joint at" : "Left joint at"} unit="mm" step={0.1} value={joint[0]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 0, v) }, { merge_key: "joint" })} />
+            <NumberField compact label="down" unit="mm" step={0.1} value={joint[1]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 1, v) }, { merge_key: "joint" })} />
+          </span>
+        ))}
+        <NumberField compact label="High" unit="mm" step={0.1} value={motif.height_mm} onSet={(v) => edit.keep({ op: "frame", left_mm: 0, top_mm: 0, right_mm: motif.width_mm, bottom_mm: v }, { label: `frame ${v} mm high` })} />
+        <button className="plain-button px-1.5 py-0" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
           Joints to the ends
         </button>
       </div>

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 
 from ..errors import InputError
 from ..values.motif import Motif, Shape
-from . import cutting, framing, live, nodes, rims, shading
+from . import best_cuts, cutting, framing, live, nodes, rims, shading, weight
 from . import parts as shape_work
 
 
@@ -89,7 +89,7 @@ def _joints(motif: Motif, joints_mm: list[list[float]] | None) -> Motif:
 
 
 def _best_cut(motif: Motif) -> Motif:
-    found = cutting.best_cut(replace(motif, cuts=None))
+    found = best_cuts.best_cut(replace(motif, cuts=None))
     return replace(motif, cuts=(round(float(found.left), 4), round(float(found.right), 4)))
 
 
@@ -141,6 +141,7 @@ EDITS: dict[str, Edit] = {
     "cuts": Edit(_cuts, "cuts", True),
     "joints": Edit(_joints, "joints", True),
     "best_cut": Edit(_best_cut, "best cut", True),
+    "lighten": Edit(weight.with_lighter_pictures, "lighter picture", True),
     "darn": Edit(cutting.darned, "darn the seam"),
     "keep_between": Edit(_kept_between, "keep what lies between the cuts"),
 }  # fmt: skip

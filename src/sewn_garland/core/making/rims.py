@@ -119,3 +119,12 @@ def covered(shape: Shape) -> tuple[str, np.ndarray, str]:
     if len(parts) == 1:
         return parts[0].commands, parts[0].points, "nonzero"
     return (*combined([(p.commands, p.points, p.fill_rule) for p in parts], "join"), "nonzero")
+
+
+def as_fills(shape: Shape) -> list[Shape]:
+    """Return a shape as filled shapes alone: its fill, then what its stroke covers, as far as there is either."""
+    out = [replace(shape, stroke=None)] if shape.fill else []
+    if shape.stroke is None:
+        return out
+    commands, points, _ = covered(replace(shape, fill=None))
+    return [*out, replace(shape, commands=commands, points=points, fill=shape.stroke.paint, fill_rule="nonzero", stroke=None)]

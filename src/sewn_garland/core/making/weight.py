@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+import numpy as np
+from PIL import Image
+
+from ..maths.raster import png_from_rgba, rgba_from_png
 from ..values.motif import Motif
 from .rims import thinned
 
@@ -25,6 +29,20 @@ class Weight:
     thin_mm: float | None = None
     thin_points: int | None = None
     pixels_to: int | None = None
+
+
+def with_lighter_pictures(motif: Motif, width_px: int) -> Motif:
+    """Scale pictures wider than ``width_px`` down to it; they stay as large in mm."""
+    shapes = []
+    for shape in motif.shapes:
+        picture = shape.picture
+        if picture is not None and picture.width_px > width_px:
+            height = max(1, round(picture.height_px * width_px / picture.width_px))
+            small = Image.fromarray(rgba_from_png(picture.png), "RGBA").convert("RGBa").resize((width_px, height), Image.Resampling.BOX)
+            png = png_from_rgba(np.array(small.convert("RGBA")))
+            shape = replace(shape, picture=replace(picture, png=png, width_px=width_px, height_px=height))
+        shapes.append(shape)
+    return replace(motif, shapes=tuple(shapes))
 
 
 def weight_of(motif: Motif) -> Weight:

@@ -1,0 +1,95 @@
+"""Pieces made from the repeat: corners by two mitred legs, starts and ends by a half or a mirror."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from ..errors import InputError
+from ..maths.booleans import combined
+from ..values.motif import Motif, Shape, mapped, shifted
+from .cutting import clipped_to
+from .rims import stroke_as_shape
+
+Side = Literal["outside", "inside"]
+
+
+def corner_from_repeat(repeat: Motif, side: Side) -> Motif:
+    """Return a piece for a right-angled corner: the repeat runs into the corner and is cut on its bisector, the other leg is its mirror.
+
+    The line enters its left edge along the base line and leaves by the bottom edge (outside, the
+    turn away from the motif's top) or the top edge (inside). Both legs are one repeat long, and
+    both edges are the repeat's own left edge, so both meet the run.
+    """
+    w, h, b = repeat.width, repeat.height, repeat.base_line
+    if not 0 <= b <= h:
+        raise InputError("the base line lies outside the frame; move it in before making a corner")
+    sign = 1.0 if side == "outside" else -1.0
+    far = 4 * (w + h)
+    # the leg's side of the bisector through the vertex (w, b): (x - w) + sign·(y - b) < 0
+    along = np.array([1.0, -sign]) / np.sqrt(2)
+    inward = np.array([-1.0, -sign]) / np.sqrt(2)
+    vertex = np.array([w, b])
+    out, back = vertex + along * far, vertex - along * far
+    window = np.array([out, out + inward * far, back + inward * far, back])
+    leg: list[Shape] = []
+    for k in (0, 1):
+        moved = [mapped(s, np.array([[1.0, 0.0, k * w], [0.0, 1.0, 0.0]])) for s in repeat.shapes]
+        leg += [part for shape in moved for part in _halved(shape, window, sign, vertex)]
+    mirror = np.array([[0.0, -sign, w + sign * b], [-sign, 0.0, b + sign * w]])
+    shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
+    lift = 0.0 if side == "outside" else w - b
+    shapes = [mapped(s, np.array([[1.0, 0.0, 0.0], [0.0, 1.0, lift]])) for s in shapes]
+    reach = b if side == "outside" else h - b
+    return Motif(tuple(shapes), w + reach, w + reach, b + lift)
+
+
+def _with_mirror(shape: Shape, mirror: np.ndarray, vertex: np.ndarray, sign: float) -> list[Shape]:
+    """Return a leg's shape with its mirror image, as one shape where they touch on the bisector, so that no hairline shows between."""
+    other = mapped(shape, mirror)
+    touches = ((shape.points - vertex) @ np.array([1.0, sign])).max() > -1e-3
+    plain = shape.fill is not None and shape.fill.gradient is None and shape.stroke is None
+    if not (touches and plain):
+        return [shape, other]
+    commands, points = combined([(s.commands, s.points, s.fill_rule) for s in (shape, other)], "join")
+    return [replace(shape, commands=commands, points=points, fill_rule="nonzero")]
+
+
+def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -> list[Shape]:
+    """Keep what of a shape lies on the leg's side of the bisector."""
+    depth = (shape.points - vertex) @ np.array([1.0, sign])
+    if shape.stroke is None and (depth <= 1e-9).all():
+        return [shape]
+    if shape.stroke is None and (depth >= -1e-9).all():
+        return []
+    if shape.picture is not None:
+        raise InputError("a picture cannot be mitred; draw the corner or trace the repeat first")
+    out = []
+    for part in stroke_as_shape(shape) if shape.stroke else [shape]:
+        commands, points = combined([(part.commands, part.points, part.fill_rule), ("MLLLZ", window, "nonzero")], "overlap")
+        if commands:
+            out.append(replace(part, commands=commands, points=points, fill_rule="nonzero"))
+    return out
+
+
+def end_from_repeat(repeat: Motif, role: Literal["start", "end"], way: Literal["same", "mirror", "turned", "half"]) -> Motif:
+    """Return a start or end piece: the repeat again, its mirror image, turned half round, or the half of it that meets the run."""
+    plain = replace(repeat, recipes=(), cuts=None, joints=None, shapes=tuple(replace(s, group=0, derived=False) for s in repeat.shapes))
+    if way in ("mirror", "turned"):
+        down = [0.0, 1.0, 0.0] if way == "mirror" else [0.0, -1.0, 2 * repeat.base_line]
+        matrix = np.array([[-1.0, 0.0, repeat.width], down])
+        turned = replace(plain, shapes=tuple(mapped(s, matrix) for s in plain.shapes))
+        lift = 0.0 if way == "mirror" else repeat.height - 2 * repeat.base_line
+        return replace(shifted(turned, 0.0, lift), height=repeat.height)
+    if way == "half":
+        middle = repeat.width / 2
+        return clipped_to(plain, middle, repeat.width) if role == "start" else clipped_to(plain, 0.0, middle)
+    return plain
+
+
+def vertex_of(corner: Motif, side: Side) -> np.ndarray:
+    """Return where the corner's vertex lies in a corner piece (2,): as far from its far sides as the line from the near ones."""
+    far = corner.base_line if side == "outside" else corner.height - corner.base_line
+    return np.array([corner.width - far, corner.base_line])

@@ -1,0 +1,67 @@
+"""Pieces made from the repeat, and the sampler they lie on."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from making import bar, brush
+from sewn_garland.core.errors import InputError
+from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, vertex_of
+from sewn_garland.core.making.framing import ink_box
+from sewn_garland.core.making.sections import layers_of, section_at
+from sewn_garland.core.making.starters import motif_from_starter
+from sewn_garland.core.maths.outlines import area_of
+from sewn_garland.core.sampler import sample_of
+
+
+def area(motif):
+    return sum(abs(area_of(s.commands, s.points)) for s in motif.shapes)
+
+
+@pytest.mark.parametrize("side", ["outside", "inside"])
+@pytest.mark.parametrize("base", [1.0, 0.4])
+def test_a_mitred_bar_has_the_area_of_its_two_legs(side, base):
+    """By hand: a leg is w long on the base line, longer by y on the outer side of the corner and shorter on the inner."""
+    repeat = replace(bar(10, 2), base_line=base)
+    corner = corner_from_repeat(repeat, side)
+    outer, inner = (base, 2 - base) if side == "outside" else (2 - base, base)
+    assert (corner.width, corner.height) == pytest.approx((10 + outer, 10 + outer))
+    assert vertex_of(corner, side)[0] == pytest.approx(10)
+    assert area(corner) == pytest.approx(2 * (2 * 10 + (outer**2 - inner**2) / 2), rel=1e-4)
+    assert ink_box(corner) == pytest.approx((0, 0, corner.width, corner.height), abs=1e-3)
+
+
+def test_a_corner_meets_the_repeat_it_was_made_from():
+    repeat = replace(motif_from_starter("scallop"), base_line=1.0)
+    corner = corner_from_repeat(repeat, "outside")
+    ours, theirs = section_at(layers_of(corner), 0.01), section_at(layers_of(repeat), 0.01)
+    assert ours.top == pytest.approx(theirs.top, abs=1e-3)
+    assert ours.foot == pytest.approx(theirs.foot, abs=1e-3)
+
+
+def test_ends_are_made_by_half_mirror_or_the_same():
+    leaf = motif_from_starter("leaf")
+    assert end_from_repeat(leaf, "start", "half").width == pytest.approx(7)
+    assert area(end_from_repeat(leaf, "start", "half")) + area(end_from_repeat(leaf, "end", "half")) == pytest.approx(area(leaf), rel=1e-4)
+    mirrored = end_from_repeat(leaf, "end", "mirror")
+    assert mirrored.shapes[0].points[:, 0] == pytest.approx(14 - leaf.shapes[0].points[:, 0])
+    assert not end_from_repeat(leaf, "end", "same").recipes
+    with pytest.raises(InputError, match="the base line lies outside the frame"):
+        corner_from_repeat(replace(leaf, base_line=-3.0), "outside")
+
+
+def test_on_the_sampler_the_runs_end_where_the_pieces_begin():
+    repeat = bar(10, 2)
+    pieces = {"start": bar(6, 2), "outside_corner": corner_from_repeat(repeat, "outside")}
+    sample = sample_of(brush(repeat), pieces)
+    level = [p for p in sample.pieces if p.role == "repeat" and abs(p.matrix[5]) < 1e-9 and abs(p.matrix[1]) < 1e-9]
+    assert min(p.matrix[4] for p in level) - 5 == pytest.approx(6)
+    (corner,) = [p for p in sample.pieces if p.role == "outside_corner"]
+    assert max(p.matrix[4] for p in level) + 5 == pytest.approx(corner.matrix[4] - pieces["outside_corner"].width / 2)
+    assert {s.role: s.made for s in sample.slots} == {"start": True, "outside_corner": True, "inside_corner": False, "end": False}
+    down = [p for p in sample.pieces if p.role == "repeat" and p.matrix[1] > 0.5]
+    assert len(down) >= 2
+    assert np.allclose([p.matrix[4] for p in down], down[0].matrix[4])
