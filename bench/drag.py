@@ -46,7 +46,7 @@ def bench_drags(row) -> None:
         page.evaluate(WATCH, "flat-run")
         _rows(row, f"drag the pitch, {pieces} pieces on screen", [_drag(page, "Pitch", 20) for _ in range(ROUNDS)])
         page.goto(f"{address}/#/motif/6")
-        page.wait_for_load_state("networkidle")
+        page.get_by_role("slider", name="Right cut").wait_for()
         page.evaluate(WATCH, "motif-bench")
         _rows(row, "drag a cut, seam view and neighbours repainted", [_drag(page, "Right cut", 80) for _ in range(ROUNDS)])
         browser.close()

@@ -137,7 +137,8 @@ def sentence_from(error: ValidationError) -> str:
         return f"{path}: this key is not known"
     came = first.get("input")
     shown = "" if isinstance(came, dict | list) or first["type"] == "missing" else f" (came: {str(came)[:40]})"
-    return f"{path}: {_WORDS.get(first['type'], first['msg']).format(**first.get('ctx', {}))}{shown}" if path else first["msg"]
+    words = _WORDS[first["type"]].format(**first.get("ctx", {})) if first["type"] in _WORDS else first["msg"]
+    return f"{path}: {words}{shown}" if path else first["msg"]
 
 
 _WORDS = {
@@ -149,6 +150,7 @@ _WORDS = {
     "finite_number": "it must be a finite number",
     "float_type": "it must be a number",
     "literal_error": "it must be {expected}",
+    "string_pattern_mismatch": "it is not written as it must be (as {pattern})",
     "value_error": "{error}",
 }
 
