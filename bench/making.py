@@ -46,7 +46,7 @@ def bench_making(row, median_seconds) -> None:
 def _blob(seed: int):
     rng = np.random.default_rng(seed)
     angle = np.linspace(0, 2 * np.pi, 1000, endpoint=False)
-    radius = 30 + rng.uniform(-1.2, 1.2, 1000) + 6 * np.sin(5 * angle + seed)
+    radius = 30 + rng.uniform(-0.1, 0.1, 1000) + 6 * np.sin(5 * angle + seed)
     return _rounded(np.stack([radius * np.cos(angle) + 8 * seed, radius * np.sin(angle)], axis=1))
 
 

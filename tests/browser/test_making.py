@@ -369,3 +369,19 @@ def test_the_seam_follows_the_tape_while_it_is_dragged(bench):
     seam = seam_of(replace(bench.motif, cuts=tuple(cuts)))
     assert seam.mismatch_mm < 0.05
     assert cuts[1] - cuts[0] > 5
+
+
+def test_makes_a_corner_piece_where_the_sampler_shows_none(bench):
+    page = bench.page
+    page.goto(f"{bench.app.address}/#/motif/6")
+    page.get_by_role("button", name="No outside corner yet").click()
+    page.get_by_role("button", name="mitred").click()
+    page.get_by_role("button", name="outside corner, to the bench").click()
+    expect(page.get_by_role("textbox", name="Name of the motif")).to_have_value("Wave border, outside corner")
+    corner = bench.motif
+    assert corner.width == corner.height == pytest.approx(25)  # a repeat of 20 mm and the base line's 5
+    points = np.vstack([s.points for s in corner.shapes])
+    mirrored = np.stack([20 - (points[:, 1] - 5), 5 - (points[:, 0] - 20)], axis=1)
+    box = [f(p, axis=0) for p in (points, mirrored) for f in (np.min, np.max)]
+    assert box[0] == pytest.approx(box[2], abs=0.01)  # mirror-true about the bisector
+    assert box[1] == pytest.approx(box[3], abs=0.01)

@@ -15,7 +15,7 @@ from sqlmodel import Session
 from ..core.errors import LimitError
 from ..core.picture_pipeline import Preparation, motif_from_picture
 from ..core.pipeline import picked_up
-from ..core.reading.pictures import MOST_BYTES, read_picture
+from ..core.reading.pictures import MOST_BYTES, MOST_SIDE, read_picture
 from ..jobs import Job
 from ..store import tables
 from ..store.history import NotFound
@@ -70,8 +70,11 @@ def _kept_original(name: str, data: bytes) -> OriginalMessage:
     """Keep a picture's bytes once, after reading it through."""
     sha = sha256(data).hexdigest()
     with one_at_a_time:
-        read = read_picture(data, where=name, most_pixels=None)
-    values = {"sha": sha, "name": name, "width_px": read.size[0], "height_px": read.size[1], "dpi": read.dpi, "told": list(read.told)}
+        read = read_picture(data, where=name, most_pixels=SHOWN_PIXELS)
+    told = [sentence for sentence in read.told if "scaled down" not in sentence]  # that was for the look at it here
+    if max(read.size) > MOST_SIDE:
+        told.append(f"It is worked on at {MOST_SIDE} pixels a side at most.")
+    values = {"sha": sha, "name": name, "width_px": read.size[0], "height_px": read.size[1], "dpi": read.dpi, "told": told}
     with store().writing() as session:
         if session.get(tables.Original, sha) is None:
             session.add(tables.Original(**values, data=data))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -41,18 +42,21 @@ def ink_box(motif: Motif) -> Box:
 
 def box_of(shapes: tuple[Shape, ...] | list[Shape]) -> Box:
     """Return the box of at least one shape, strokes included."""
-    edges = np.array([box for shape in shapes for box in _boxes(shape)])
+    edges = np.array([_box(shape) for shape in shapes])
     return (*edges[:, :2].min(axis=0).tolist(), *edges[:, 2:].max(axis=0).tolist())
 
 
-def _boxes(shape: Shape) -> list[Box]:
+@lru_cache(maxsize=8192)
+def _box(shape: Shape) -> Box:
+    """Return a shape's box; shapes do not change, so it is worked out once."""
     boxes = [outline_box(shape.commands, shape.points)] if shape.fill or not shape.stroke else []
     if shape.stroke:
         s = shape.stroke
         box = stroke_box(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join,
                          miter_limit=s.miter_limit, dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
         boxes += [box] if box else []
-    return boxes or [outline_box(shape.commands, shape.points)]
+    edges = np.array(boxes or [outline_box(shape.commands, shape.points)])
+    return (*edges[:, :2].min(axis=0).tolist(), *edges[:, 2:].max(axis=0).tolist())
 
 
 def turned(motif: Motif, turn_deg: float) -> Motif:

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from ..maths.colour import delta_e_2000, lab_from_srgb, over_white, rgb_from_hex
 from ..maths.outlines import bezier_at, cubics_of
 from ..maths.raster import rgba_from_png
-from ..values.motif import Motif, Paint
+from ..values.motif import Motif, Paint, Shape
 from .framing import box_of
 from .rims import as_fills
 
@@ -53,14 +54,15 @@ class Layer:
 
 def layers_of(motif: Motif) -> list[Layer]:
     """Return what a motif paints, from below; strokes as outlines."""
-    out = []
-    for shape in motif.shapes:
-        if shape.picture is not None:
-            out.append(Layer(np.zeros((0, 4, 2)), "nonzero", None, rgba_from_png(shape.picture.png), shape.points))
-            continue
-        for part in as_fills(shape):
-            out.append(Layer(cubics_of(part.commands, part.points), part.fill_rule, part.fill))
-    return out
+    return [layer for shape in motif.shapes for layer in _layers_of_shape(shape)]
+
+
+@lru_cache(maxsize=1024)
+def _layers_of_shape(shape: Shape) -> tuple[Layer, ...]:
+    """Return what one shape paints; shapes do not change, so it is worked out once."""
+    if shape.picture is not None:
+        return (Layer(np.zeros((0, 4, 2)), "nonzero", None, rgba_from_png(shape.picture.png), shape.points),)
+    return tuple(Layer(cubics_of(part.commands, part.points), part.fill_rule, part.fill) for part in as_fills(shape))
 
 
 def seam_layers(motif: Motif) -> list[Layer]:

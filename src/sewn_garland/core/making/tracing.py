@@ -31,7 +31,7 @@ class Traced:
 
 def traced(
     rgba: np.ndarray, *, colours: int | None, threshold: float | None = None, least_speck_px: float = 16.0, sharpness: float = 0.5,
-    tolerance_px: float = 0.6, report: Report = lambda share: None,
+    tolerance_px: float = 0.75, report: Report = lambda share: None,
 ) -> Traced:  # fmt: skip
     """Trace ink from ground (``colours`` None) or so many flat colours.
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 
 import numpy as np
 
@@ -119,7 +120,8 @@ def _straight(points: np.ndarray, tolerance: float) -> bool:
 def _one(points: np.ndarray, a: np.ndarray, b: np.ndarray, tolerance: float) -> tuple[np.ndarray, float, int]:
     """Fit one cubic with given end directions; return it, its largest miss and where that is."""
     step = points[1:] - points[:-1]
-    u = np.concatenate([[0.0], np.cumsum(np.hypot(step[:, 0], step[:, 1]))])
+    u = np.zeros(len(points))
+    np.cumsum(np.hypot(step[:, 0], step[:, 1]), out=u[1:])
     reach = float(u[-1])
     u /= reach
     for _ in range(ROUNDS):
@@ -140,22 +142,33 @@ def _least_squares(points: np.ndarray, u: np.ndarray, a: np.ndarray, b: np.ndarr
     p0, p3 = points[0], points[-1]
     v = 1 - u
     uv = 3 * u * v
-    basis = np.stack([v * v * v, uv * v, uv * u, u * u * u], axis=1)
-    rest = points - basis @ np.stack([p0, p0, p3, p3])
+    basis = _columns(v * v * v, uv * v, uv * u, u * u * u)
+    cubic = np.array([p0, p0, p3, p3])
     inner = basis[:, 1:3]
-    (aa, ab), (_, bb) = inner.T @ inner
-    ab = ab * float(a @ b)
-    toward = inner.T @ rest
-    ra, rb = float(toward[0] @ a), float(toward[1] @ b)
+    (aa, ab), (_, bb) = (inner.T @ inner).tolist()
+    (ax, ay), (bx, by) = a.tolist(), b.tolist()
+    ab *= ax * bx + ay * by
+    (ux, uy), (wx, wy) = (inner.T @ (points - basis @ cubic)).tolist()
+    ra, rb = ux * ax + uy * ay, wx * bx + wy * by
     det = aa * bb - ab * ab
-    chord = float(np.hypot(p3[0] - p0[0], p3[1] - p0[1]))
+    chord = math.hypot(*(p3 - p0).tolist())
     if abs(det) > 1e-12:
         alpha, beta = (ra * bb - rb * ab) / det, (rb * aa - ra * ab) / det
     else:
         alpha = beta = chord / 3
     if not (1e-4 * reach < alpha < 3 * reach and 1e-4 * reach < beta < 3 * reach):
         alpha = beta = max(chord, reach / 2) / 3
-    return np.stack([p0, p0 + a * alpha, p3 + b * beta, p3]), basis
+    cubic[1] += a * alpha
+    cubic[2] += b * beta
+    return cubic, basis
+
+
+def _columns(*columns: np.ndarray) -> np.ndarray:
+    """Put arrays side by side; much cheaper than stacking where there are few short ones."""
+    out = np.empty((len(columns[0]), len(columns)))
+    for k, column in enumerate(columns):
+        out[:, k] = column
+    return out
 
 
 def _closer(cubic: np.ndarray, miss: np.ndarray, u: np.ndarray) -> np.ndarray:
@@ -163,8 +176,8 @@ def _closer(cubic: np.ndarray, miss: np.ndarray, u: np.ndarray) -> np.ndarray:
     d1 = 3 * (cubic[1:] - cubic[:-1])
     d2 = 2 * (d1[1:] - d1[:-1])
     v = 1 - u
-    first = np.stack([v * v, 2 * u * v, u * u], axis=1) @ d1
-    second = np.stack([v, u], axis=1) @ d2
+    first = _columns(v * v, 2 * u * v, u * u) @ d1
+    second = _columns(v, u) @ d2
     down = first[:, 0] ** 2 + first[:, 1] ** 2 + miss[:, 0] * second[:, 0] + miss[:, 1] * second[:, 1]
     step = (miss[:, 0] * first[:, 0] + miss[:, 1] * first[:, 1]) / np.where(np.abs(down) > 1e-12, down, np.inf)
     return np.maximum.accumulate(np.clip(u - step, 0.0, 1.0))

@@ -126,17 +126,18 @@ def working_scale(*points: np.ndarray) -> float:
 def engine_path(commands: str, points: np.ndarray, *, scale: float = 1.0, fill_rule: str = "nonzero") -> pathops.Path:
     """Return the outline as a path of the boolean engine, its points times ``scale``."""
     path = pathops.Path(fillType=pathops.FillType.EVEN_ODD if fill_rule == "evenodd" else pathops.FillType.WINDING)
-    pen = path.getPen()
-    for part, own in subpaths(commands, points * scale):
-        pen.moveTo(tuple(own[0]))
-        at = 1
-        for command in part[1:]:
-            if command == "L":
-                pen.lineTo(tuple(own[at]))
-            elif command == "C":
-                pen.curveTo(*map(tuple, own[at : at + 3]))
-            at += TAKES[command]
-        pen.closePath() if part.endswith("Z") else pen.endPath()
+    places = (points * scale).tolist()
+    at = 0
+    for command in commands:
+        if command == "L":
+            path.lineTo(*places[at])
+        elif command == "C":
+            path.cubicTo(*places[at], *places[at + 1], *places[at + 2])
+        elif command == "M":
+            path.moveTo(*places[at])
+        else:
+            path.close()
+        at += TAKES[command]
     return path
 
 

@@ -15,6 +15,7 @@ FORMATS = ("PNG", "JPEG", "WEBP", "TIFF")
 MOST_BYTES = 100 * 1024 * 1024
 MOST_SIDE = 10_000
 MOST_UNPACKED = 2 * MOST_SIDE * MOST_SIDE  # beyond it a picture is refused before it is unpacked
+STRIP_ROWS = 256
 Box = tuple[int, int, int, int]
 
 
@@ -106,8 +107,19 @@ def _taken(image: Image.Image, region: Box | None, most_pixels: int | None, dpi:
         told.append(f"Its {image.size[0]} × {image.size[1]} pixels were scaled down to {target[0]} × {target[1]}.")
         image.draft("RGB", target)
         has_alpha = image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info
-        image = image.convert("RGBA" if has_alpha else "RGB").resize(target, Image.Resampling.BOX, reducing_gap=2.0)
-    return ReadPicture(np.array(image.convert("RGBA")), size, scale, dpi, tuple(told))
+        mode = "RGBA" if has_alpha else "RGB"
+        image = (image if image.mode == mode else image.convert(mode)).resize(target, Image.Resampling.BOX, reducing_gap=2.0)
+    return ReadPicture(_rgba(image), size, scale, dpi, tuple(told))
+
+
+def _rgba(image: Image.Image) -> np.ndarray:
+    """Return the pixels as RGBA bytes, in strips, so that a large picture is never held twice over."""
+    width, height = image.size
+    out = np.empty((height, width, 4), np.uint8)
+    for top in range(0, height, STRIP_ROWS):
+        foot = min(height, top + STRIP_ROWS)
+        out[top:foot] = np.asarray(image.crop((0, top, width, foot)).convert("RGBA"))
+    return out
 
 
 def _eight_bit(image: Image.Image) -> Image.Image:
