@@ -16,6 +16,7 @@ from ..values.motif import Paint, Shape
 from .clearing import lab_of, lightness_of
 
 MOST_COLOURS = 16
+MANY_POINTS = 60
 SMOOTH_PX = 0.8  # chosen: takes the stairs of pixels out and leaves corners within half a pixel
 Report = Callable[[float], None]
 
@@ -131,7 +132,8 @@ def _traced_field(field, colour, least, corner_from, tolerance, report: Report) 
         x, y = line.T
         if abs((x * np.roll(y, -1) - y * np.roll(x, -1)).sum()) / 2 < least:
             continue
-        outline = fitted(line, tolerance=tolerance, closed=True, corner_from=corner_from)
+        dense = line[::2] if len(line) > MANY_POINTS else line  # two a pixel are more than a fit can use
+        outline = fitted(dense, tolerance=tolerance, closed=True, corner_from=corner_from)
         if len(outline[0]) < 3:
             continue
         outlines.append(outline)
