@@ -236,3 +236,18 @@ def test_bad_pictures_are_refused_and_nothing_is_kept(client):
     assert "no ink was found" in untraced.json["message"]
     assert client.get("/api/originals/" + "0" * 64).status_code == 404
     assert client.get("/api/workshop").json["motifs"] == []
+
+
+def test_history_does_not_hold_a_picture_again_at_every_step(client, store):
+    rng = np.random.default_rng(2)
+    out = io.BytesIO()
+    Image.fromarray(rng.integers(0, 255, (300, 300, 3), dtype=np.uint8), "RGB").save(out, "PNG")
+    original = ok(bring_in(client, out.getvalue()))
+    done = finished(client, ok(client.post(f"/api/originals/{original['sha']}/motif", json={"name": "Grain", "preparation": {"trim": False}})))
+    motif = ok(client.get(f"/api/motifs/{done['motif_id']}"))
+    for i in range(5):
+        motif = edit(client, motif, {"op": "base_line", "base_line_mm": float(i)})
+    with store.reading() as session:
+        kept = session.connection().exec_driver_sql("SELECT sum(length(changes)) FROM step").scalar()
+    assert kept < 20_000  # the picture itself has 270 000 bytes
+    assert Image.open(io.BytesIO(client.get(motif["shapes"][0]["picture"]["href"]).data)).size == (300, 300)

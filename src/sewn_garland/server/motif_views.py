@@ -15,6 +15,7 @@ from ..core.making.nodes import contours_of
 from ..core.making.sections import Section, seam_between, seam_sections
 from ..core.making.weight import weight_of
 from ..core.maths.colour import hex_from_rgb
+from ..core.reading.svg_motif import motif_from_svg
 from ..core.values.motif import Motif, Paint, Shape
 from ..store import tables
 from .messages import (
@@ -27,6 +28,7 @@ from .messages import (
     ShapeMessage,
 )  # fmt: skip
 from .motif_messages import ContourMessage, EdgeMessage, GradingMessage, MotifBench, SeamMessage, WeightMessage
+from .parked_pictures import whole
 from .workshop import motif_of, piece_of
 
 INLINE_BYTES = 200_000  # pictures up to this travel with their motif, larger ones are fetched
@@ -36,9 +38,7 @@ MOST_PROFILE = 400
 @lru_cache(maxsize=64)
 def _kept_pictures(svg: str) -> dict[str, int]:
     """Return the places of a kept motif's pictures by the hash of their bytes."""
-    from ..core.reading.svg_motif import motif_from_svg
-
-    motif = motif_from_svg(svg, where="the motif")
+    motif = motif_from_svg(whole(svg), where="the motif")
     return {sha256(s.picture.png).hexdigest(): i for i, s in enumerate(motif.shapes) if s.picture}
 
 

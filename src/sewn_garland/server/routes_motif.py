@@ -46,6 +46,7 @@ from .motif_messages import (
     Starters,
 )  # fmt: skip
 from .motif_views import bench_of, motif_message
+from .parked_pictures import parked, whole
 from .scenes import Overtaken
 from .workshop import brush_message, brush_of, motif_of, piece_of, pieces_of, repeat_ids, row_of, sent, settings_of, store
 
@@ -59,17 +60,17 @@ class NamePath(BaseModel):
     place: int = Field(ge=0, le=100_000)
 
 
-def motif_values(motif: Motif) -> dict:
-    """Return what is kept of a motif."""
+def motif_values(session: Session, motif: Motif) -> dict:
+    """Return what is kept of a motif; its larger pictures are parked on the way."""
     return {
-        "svg": motif_svg(motif), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out),
+        "svg": parked(session, motif_svg(motif)), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out),
         "cuts_mm": motif.cuts and list(motif.cuts), "joints_mm": motif.joints and [list(j) for j in motif.joints],
     }  # fmt: skip
 
 
 def keep_motif(session: Session, name: str, motif: Motif, label: str) -> tables.Motif:
     """Keep a new motif as a step of its own."""
-    return tables.Motif(**make_step(session, label, [Change("motif", None, motif_values(motif) | {"name": name})])[0])
+    return tables.Motif(**make_step(session, label, [Change("motif", None, motif_values(session, motif) | {"name": name})])[0])
 
 
 @api.post("/motifs", responses={201: MotifMessage}, summary="Bring in an SVG as a motif")
@@ -114,7 +115,7 @@ def get_motif(path: IdPath, query: InkQuery):
 @api.get("/motifs/<int:id>/pictures/<int:place>", summary="A picture that a motif holds (PNG)")
 def motif_picture(path: NamePath):
     with store().reading() as session:
-        shapes = motif_from_svg(row_of(session, "motif", path.id).svg, where="the motif").shapes
+        shapes = motif_of(row_of(session, "motif", path.id)).shapes
     if path.place >= len(shapes) or shapes[path.place].picture is None:
         raise NotFound("motif")
     return Response(shapes[path.place].picture.png, mimetype="image/png", headers={"Cache-Control": "private, max-age=31536000, immutable"})
@@ -124,7 +125,7 @@ def motif_picture(path: NamePath):
 def export_motif(path: IdPath):
     with store().reading() as session:
         row = row_of(session, "motif", path.id)
-    return Response(row.svg, mimetype="image/svg+xml", headers={
+    return Response(whole(row.svg), mimetype="image/svg+xml", headers={
         "Content-Disposition": f'attachment; filename="motif-{row.id}.svg"', "Content-Security-Policy": "sandbox; default-src 'none'",
     })  # fmt: skip
 
@@ -141,7 +142,7 @@ def rename_motif(path: IdPath, body: RenameMotif):
 def edit_motif(path: IdPath, body: MotifEdit):
     with store().writing() as session:
         row = row_of(session, "motif", path.id)
-        values = motif_values(changed_motif(motif_of(row), body.edit))
+        values = motif_values(session, changed_motif(motif_of(row), body.edit))
         label = body.label or f"{_label_of(body.edit)}: {row.name}"
         after = make_step(session, label, [Change("motif", path.id, values, body.version)], merge_key=body.merge_key)[0]
         return sent(motif_message(tables.Motif(**after)))
@@ -222,10 +223,10 @@ def named(rows: list) -> str:
 def divide_motif(path: IdPath, body: Divide):
     with store().writing() as session:
         row = row_of(session, "motif", path.id)
-        parts = dict(zip(("start", "repeat", "end"), cut_in_three(motif_of(row)), strict=True))
-        changes = [Change("motif", None, motif_values(m) | {"name": f"{body.name}, {role}"}) for role, m in parts.items() if m is not None]
-        made = make_step(session, f"cut {row.name} in three", changes)
-        ids = {role: after["id"] for role, after in zip([r for r, m in parts.items() if m is not None], made, strict=True)}
+        parts = zip(("start", "repeat", "end"), cut_in_three(motif_of(row)), strict=True)
+        made = {role: motif_values(session, part) | {"name": f"{body.name}, {role}"} for role, part in parts if part is not None}
+        rows = make_step(session, f"cut {row.name} in three", [Change("motif", None, values) for values in made.values()])
+        ids = {role: after["id"] for role, after in zip(made, rows, strict=True)}
         pieces = {role: ids[role] for role in ("start", "end") if role in ids}
         values = {"name": body.name, "motif_id": ids["repeat"], "pieces": pieces, "settings": Settings().model_dump()}
         after = make_step(session, f"brush of {row.name}, cut in three", [Change("brush", None, values)])[0]
@@ -262,7 +263,8 @@ def make_piece(path: IdPath, body: MakePiece):
         made = corner_from_repeat(repeat, body.role.split("_")[0]) if corner else end_from_repeat(repeat, body.role, body.way)
         words = body.role.replace("_", " ")
         label, key = f"{words} of {row.name}", f"piece {row.id} {body.role}"
-        motif = make_step(session, label, [Change("motif", None, motif_values(made) | {"name": f"{row.name}, {words}"})], merge_key=key)[0]
+        own = motif_values(session, made) | {"name": f"{row.name}, {words}"}
+        motif = make_step(session, label, [Change("motif", None, own)], merge_key=key)[0]
         values = {"pieces": {**row.pieces, body.role: motif["id"]}}
         after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))

@@ -27,6 +27,7 @@ from ..store import tables
 from ..store.database import Store
 from ..store.history import NotFound
 from .messages import BrushMessage, BrushPieces, HandSource, LineMessage, PageMessage, PathSource, PointsSource, Settings
+from .parked_pictures import whole
 
 
 def store() -> Store:
@@ -48,7 +49,7 @@ JointPair = tuple[tuple[float, float], tuple[float, float]] | None
 
 @lru_cache(maxsize=256)
 def _motif(svg: str, base_line_mm: float, cuts: Cuts, joints: JointPair) -> Motif:
-    motif = motif_from_svg(svg, where="the motif", base_line_mm=base_line_mm)
+    motif = motif_from_svg(whole(svg), where="the motif", base_line_mm=base_line_mm)
     return replace(motif, cuts=cuts, joints=joints)
 
 

@@ -76,7 +76,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
       <label
         htmlFor={id}
         title="Drag sideways to change, double press for the standard"
-        className="block cursor-ew-resize touch-none text-[12.5px] text-moss select-none"
+        className={`block cursor-ew-resize touch-none text-[12.5px] text-moss select-none ${compact ? "whitespace-nowrap" : ""}`}
         onDoubleClick={() => standard !== undefined && onSet(standard)}
         onPointerDown={(event) => {
           from.current = { x: event.clientX, value, moved: false };
@@ -101,7 +101,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
           autoComplete="off"
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-why` : undefined}
-          className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${compact ? "w-[50px]" : "w-[72px] text-[16px]"}`}
+          className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${compact ? "w-[46px]" : "w-[72px] text-[16px]"}`}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
             typing.current = true;

@@ -130,9 +130,10 @@ export function SeamPanel({ bench, edit }: Props) {
           </button>
         </div>
       </div>
-      <div className="grid w-[206px] shrink-0 auto-rows-min grid-cols-2 gap-x-3 gap-y-1">
+      <div className="grid w-[262px] shrink-0 auto-rows-min grid-cols-2 gap-x-3 gap-y-1.5">
         {([0, 1] as const).map((i) => (
           <NumberField
+            compact
             key={i}
             label={i ? "Right cut" : "Left cut"}
             unit="mm"
@@ -143,11 +144,11 @@ export function SeamPanel({ bench, edit }: Props) {
             onLeave={edit.drop}
           />
         ))}
-        <NumberField label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
-        <NumberField label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
+        <NumberField compact label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
+        <NumberField compact label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
         {joints.map((joint, i) => (
-          <span key={i} className="col-span-2 flex gap-3">
-            <NumberField compact label={i ? "Right joint at" : "Left joint at"} unit="mm" step={0.1} value={joint[0]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 0, v) }, { merge_key: "joint" })} />
+          <span key={i} className="col-span-2 flex justify-between">
+            <NumberField compact label={i ? "Right joint" : "Left joint"} unit="mm" step={0.1} value={joint[0]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 0, v) }, { merge_key: "joint" })} />
             <NumberField compact label="down" unit="mm" step={0.1} value={joint[1]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 1, v) }, { merge_key: "joint" })} />
           </span>
         ))}

@@ -114,11 +114,11 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
 function PartFigures({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
   const own = parts.flatMap((i) => bench.motif.shapes[i] ?? []);
   const recipe = bench.motif.recipes.find((r) => r.group && own.some((s) => s.group === r.group) && r.kind === "starter");
-  if (!own.length) return <div className="w-[206px] shrink-0" />;
+  if (!own.length) return <div className="w-[218px] shrink-0" />;
   const box = unionBox(own.map((s) => s.box));
   const size = [box[2] - box[0], box[3] - box[1]];
   return (
-    <div className="w-[206px] shrink-0 overflow-y-auto">
+    <div className="w-[218px] shrink-0 overflow-y-auto">
       <div className="grid grid-cols-2 gap-x-3">
         <NumberField label="From the left" unit="mm" step={0.1} value={box[0]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 })} />
         <NumberField label="From the top" unit="mm" step={0.1} value={box[1]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) })} />
