@@ -100,7 +100,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
           onChange={(e) => change({ line, ink: e.target.value, label: `ink of ${line.name}`, merge_key: `ink ${line.id}` })}
         />
       </div>
-      <p className="mt-1.5 text-[12.5px] text-moss" data-testid="line-figures">
+      <p className="mt-1.5 min-h-[37px] text-[12.5px] text-moss" data-testid="line-figures">
         {scene ? figures(scene) : "Hidden."}
       </p>
     </section>

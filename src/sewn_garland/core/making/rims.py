@@ -15,6 +15,7 @@ from ..values.motif import Shape
 
 CORNER_FROM = np.radians(32.0)  # chosen: sharper turns are kept as corners when points are thinned
 MOST_TUFTS = 4_000
+RIM_STEP_MM = 0.8  # between places of a frayed rim at most; chosen: rims keep their form
 
 
 def thinned(shape: Shape, tolerance_mm: float) -> Shape:
@@ -69,8 +70,9 @@ def frayed(shape: Shape, *, depth_mm: float, tufts_per_cm: float, snapped: bool,
         step = s[-1] / count
         peak = (np.arange(count) + 0.3 * (random[0] - 0.5)) * step
         notch = (np.arange(count) + 0.5 + 0.3 * (random[1] - 0.5)) * step
-        at = np.stack([peak, notch], axis=1).ravel() % s[-1]
+        at = np.stack([peak, notch], axis=1).ravel()
         lift = np.stack([depth_mm * (0.35 + 0.65 * random[2]), -0.35 * depth_mm * random[3]], axis=1).ravel()
+        at, lift = _filled_in(at, lift, s[-1], step / 2, snapped)
         place, ahead = _on(ring, s, at), _on(ring, s, (at + step / 8) % s[-1]) - _on(ring, s, (at - step / 8) % s[-1])
         size = np.hypot(*ahead.T)[:, None]
         normal = np.stack([ahead[:, 1], -ahead[:, 0]], axis=1) / np.where(size > 0, size, 1)
@@ -79,6 +81,17 @@ def frayed(shape: Shape, *, depth_mm: float, tufts_per_cm: float, snapped: bool,
         parts.append(("M" + "L" * (len(ragged) - 1) + "Z", ragged) if snapped else _rounded(ragged))
     commands, points = joined(parts)
     return replace(shape, commands=commands, points=points)
+
+
+def _filled_in(at: np.ndarray, lift: np.ndarray, length: float, step: float, snapped: bool) -> tuple[np.ndarray, np.ndarray]:
+    """Return places along a closed rim and how far each stands out; some are added between tufts far apart, to keep the rim's form."""
+    many = int(np.clip(np.ceil(step / RIM_STEP_MM), 1, 12))
+    share = np.arange(many) / many
+    rise = share if snapped else (1 - np.cos(np.pi * share)) / 2
+    following, next_lift = np.append(at[1:], at[0] + length), np.roll(lift, -1)
+    places = at[:, None] + (following - at)[:, None] * share
+    lifts = lift[:, None] + (next_lift - lift)[:, None] * rise
+    return places.ravel() % length, lifts.ravel()
 
 
 def _on(ring: np.ndarray, s: np.ndarray, at: np.ndarray) -> np.ndarray:

@@ -9,6 +9,7 @@ import pathops
 
 TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
 WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
+NO_SIDE_MM = 5e-5  # half of what is written of a coordinate: a shorter side would come to nothing
 Outline = tuple[str, np.ndarray]
 
 
@@ -158,8 +159,19 @@ def outline_from_engine(path: pathops.Path, *, scale: float = 1.0) -> Outline:
                 commands.append("C")
                 points += [tuple(start + (np.array(a) - start) * 2 / 3), tuple(np.array(b) + (np.array(a) - b) * 2 / 3), tuple(b)]
         elif verb == "closePath":
+            start = points[-1 - sum(TAKES[c] for c in _since_move(commands))]
+            if commands[-1] == "L" and max(abs(points[-1][0] - start[0]), abs(points[-1][1] - start[1])) < NO_SIDE_MM * scale:
+                del commands[-1], points[-1]  # closing draws that side
             commands.append("Z")
     return "".join(commands), np.array(points, float).reshape(-1, 2) / scale
+
+
+def _since_move(commands: list[str]) -> list[str]:
+    """Return the commands after the last M."""
+    at = len(commands)
+    while commands[at - 1] != "M":
+        at -= 1
+    return commands[at:]
 
 
 def _quadratics(own: tuple) -> Iterator[tuple]:
