@@ -9,6 +9,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 import pytest
+from bench_helper import Bench
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 from werkzeug.serving import make_server
 
@@ -91,3 +92,9 @@ def app(browser, demo_file, tmp_path):
             context.close()
     store.close()
     assert app.troubles == []
+
+
+@pytest.fixture
+def bench(app):
+    """The Motif station with the demo's first motif."""
+    return Bench(app, app.open("#/motif/1"))

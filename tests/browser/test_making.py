@@ -3,7 +3,6 @@
 import io
 import math
 import re
-from contextlib import contextmanager
 from dataclasses import replace
 
 import numpy as np
@@ -16,86 +15,8 @@ from sewn_garland.core.making.framing import ink_box
 from sewn_garland.core.making.sections import seam_of
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
 from sewn_garland.core.maths.outlines import area_of, subpaths
-from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 pytestmark = pytest.mark.browser
-
-
-class Bench:
-    """The open motif: the station's fields and the bench in mm."""
-
-    def __init__(self, app, page):
-        self.app, self.page = app, page
-
-    def begin(self, starter):
-        self.page.get_by_role("button", name="Starters").click()
-        self.page.get_by_role("dialog", name="Starters").get_by_role("button", name=starter, exact=True).click()
-        expect(self.page.get_by_role("dialog", name="Starters")).to_have_count(0)
-        expect(self.page.get_by_role("textbox", name="Name of the motif")).to_have_value(re.compile(starter))
-
-    def lay_onto(self, starter):
-        self.page.get_by_role("button", name="Starters").click()
-        self.page.get_by_role("checkbox").check()
-        self.page.get_by_role("dialog", name="Starters").get_by_role("button", name=starter, exact=True).click()
-        expect(self.page.get_by_role("dialog", name="Starters")).to_have_count(0)
-
-    def tab(self, name):
-        self.page.get_by_role("navigation", name="Work on the motif").get_by_role("button", name=name, exact=True).click()
-
-    def choose(self, *names):
-        for i, name in enumerate(names):
-            part = self.page.get_by_role("list", name=re.compile("Parts")).get_by_role("button", name=name).first
-            part.click(modifiers=["Shift"] if i else [])
-
-    @contextmanager
-    def keeping(self):
-        """Do something and wait until the server has kept the change and the station shows it."""
-        with self.page.expect_response(lambda r: r.url.endswith("/edit") and r.request.method == "POST") as got:
-            yield
-        assert got.value.ok, got.value.text()
-        expect(self.page.get_by_role("banner").get_by_role("status")).to_contain_text("All changes kept")
-        self.page.wait_for_load_state("networkidle")
-
-    def press(self, name):
-        """Press a button of the open panel."""
-        with self.keeping():
-            self.page.get_by_role("button", name=name, exact=True).click()
-
-    def set(self, label, value, *, where=None):
-        """Type a figure."""
-        with self.keeping():
-            field = (where or self.page).get_by_role("textbox", name=label, exact=True)
-            field.fill(str(value))
-            field.press("Enter")
-
-    @property
-    def id(self):
-        return int(self.page.evaluate("location.hash").rsplit("/", 1)[1])
-
-    @property
-    def message(self):
-        return self.app.state(self.page, f"/api/motifs/{self.id}")
-
-    @property
-    def motif(self):
-        return motif_from_svg(self.page.request.get(f"{self.app.address}/api/motifs/{self.id}/motif.svg").body())
-
-    def at(self, x, y):
-        """Return where a place of the motif lies in the window."""
-        bench = self.page.get_by_test_id("bench")
-        box, scale = bench.bounding_box(), float(bench.get_attribute("data-scale"))
-        return box["x"] + float(bench.get_attribute("data-x")) + x * scale, box["y"] + float(bench.get_attribute("data-y")) + y * scale
-
-    def drag(self, start, end):
-        self.page.mouse.move(*start)
-        self.page.mouse.down()
-        self.page.mouse.move(*end, steps=6)
-        self.page.mouse.up()
-
-
-@pytest.fixture
-def bench(app):
-    return Bench(app, app.open("#/motif/1"))
 
 
 def area(shape):

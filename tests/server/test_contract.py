@@ -44,6 +44,18 @@ def test_every_reply_is_as_the_published_document_says(bench):
         jsonschema.validate(response.json, {**schema, "components": document["components"]})
 
 
+def test_refusals_are_as_the_published_document_says(bench):
+    document = bench.get("/api/openapi.json").json
+    for method, path, body in (
+        ("post", "/api/motifs", {"name": "x"}), ("post", "/api/motifs/{id}/edit", {"version": 1, "edit": {"op": "melt"}}),
+        ("post", "/api/motifs/{id}/divide", {"version": 1, "name": "Tow"}), ("patch", "/api/brushes/{id}", {"version": 1, "change": {"spacing": {"gap_pct": -200}}}),
+    ):  # fmt: skip
+        response = bench.open(path.replace("{id}", "1"), method=method.upper(), json=body)
+        assert response.status_code == 422, (path, response.data)
+        schema = document["paths"][path][method]["responses"]["422"]["content"]["application/json"]["schema"]
+        jsonschema.validate(response.json, {**schema, "components": document["components"]})
+
+
 def test_every_route_of_the_app_is_in_the_document(bench):
     document = bench.get("/api/openapi.json").json["paths"]
     for rule in bench.application.url_map.iter_rules():

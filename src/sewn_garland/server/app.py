@@ -86,7 +86,18 @@ def brush_schema():
 
 @api.get("/openapi.json", doc_ui=False)
 def openapi_document():
-    return Response(orjson.dumps(current_app.api_doc, option=orjson.OPT_INDENT_2), mimetype="application/json")
+    return Response(orjson.dumps(_with_our_refusals(current_app.api_doc), option=orjson.OPT_INDENT_2), mimetype="application/json")
+
+
+def _with_our_refusals(document: dict) -> dict:
+    """Return the document with refusals as they are sent: one message, where the library takes a list of errors for granted."""
+    document = orjson.loads(orjson.dumps(document))
+    one = {"$ref": "#/components/schemas/ErrorMessage"}
+    for operations in document["paths"].values():
+        for operation in operations.values():
+            for content in operation.get("responses", {}).get("422", {}).get("content", {}).values():
+                content["schema"] = one
+    return document
 
 
 def _interface(static: Path) -> Blueprint:

@@ -178,7 +178,7 @@ def stop_job(path: JobPath):
 @api.get("/scans", responses={200: Scans}, summary="What lies in the scan tray, the newest first")
 def scans():
     tray = current_app.extensions["sewn_garland_tray"]
-    return sent(Scans(folder=str(tray.folder), scans=[ScanMessage(**s.__dict__) for s in tray.scans()]))
+    return sent(Scans(folder=str(tray.folder.resolve()), scans=[ScanMessage(**s.__dict__) for s in tray.scans()]))
 
 
 @api.post("/scans/<string:name>", responses={201: OriginalMessage}, summary="Take a scan out of the tray as a picture")

@@ -47,13 +47,13 @@ Cuts = tuple[float, float] | None
 JointPair = tuple[tuple[float, float], tuple[float, float]] | None
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=64)  # a motif may hold a picture of some megabytes
 def _motif(svg: str, base_line_mm: float, cuts: Cuts, joints: JointPair) -> Motif:
     motif = motif_from_svg(whole(svg), where="the motif", base_line_mm=base_line_mm)
     return replace(motif, cuts=cuts, joints=joints)
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=64)
 def _piece(svg: str, base_line_mm: float, cuts: Cuts, joints: JointPair, ink: str | None) -> Motif:
     motif = _motif(svg, base_line_mm, cuts, joints)
     return inked(motif if cuts is None else clipped_to(motif, *cuts), ink)

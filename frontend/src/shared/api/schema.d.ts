@@ -2545,7 +2545,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2578,7 +2578,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2611,7 +2611,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2631,7 +2631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2664,7 +2664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2693,7 +2693,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2726,7 +2726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2759,7 +2759,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2783,7 +2783,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2818,7 +2818,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2841,7 +2841,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2863,7 +2863,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2898,7 +2898,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2933,7 +2933,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2964,7 +2964,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -2999,7 +2999,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3034,7 +3034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3069,7 +3069,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3100,7 +3100,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3131,7 +3131,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3162,7 +3162,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3184,7 +3184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3219,7 +3219,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3254,7 +3254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3285,7 +3285,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3316,7 +3316,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3345,7 +3345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3376,7 +3376,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3411,7 +3411,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3444,7 +3444,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3468,7 +3468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3503,7 +3503,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3532,7 +3532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3556,7 +3556,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3580,7 +3580,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3613,7 +3613,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3644,7 +3644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3668,7 +3668,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3703,7 +3703,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3738,7 +3738,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3773,7 +3773,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3797,7 +3797,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3832,7 +3832,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3858,7 +3858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3884,7 +3884,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3910,7 +3910,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };
@@ -3932,7 +3932,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorMessage"][];
+                    "application/json": components["schemas"]["ErrorMessage"];
                 };
             };
         };

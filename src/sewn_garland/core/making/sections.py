@@ -54,14 +54,21 @@ class Layer:
 
 def layers_of(motif: Motif) -> list[Layer]:
     """Return what a motif paints, from below; strokes as outlines."""
-    return [layer for shape in motif.shapes for layer in _layers_of_shape(shape)]
+    return [layer for shape in motif.shapes for layer in (_outline_layers(shape) if shape.picture is None else (_picture_layer(shape),))]
+
+
+def _picture_layer(shape: Shape) -> Layer:
+    return Layer(np.zeros((0, 4, 2)), "nonzero", None, _pixels(shape.picture.png), shape.points)
+
+
+@lru_cache(maxsize=4)  # a few only: pixels are large
+def _pixels(png: bytes) -> np.ndarray:
+    return rgba_from_png(png)
 
 
 @lru_cache(maxsize=1024)
-def _layers_of_shape(shape: Shape) -> tuple[Layer, ...]:
+def _outline_layers(shape: Shape) -> tuple[Layer, ...]:
     """Return what one shape paints; shapes do not change, so it is worked out once."""
-    if shape.picture is not None:
-        return (Layer(np.zeros((0, 4, 2)), "nonzero", None, rgba_from_png(shape.picture.png), shape.points),)
     return tuple(Layer(cubics_of(part.commands, part.points), part.fill_rule, part.fill) for part in as_fills(shape))
 
 

@@ -1,0 +1,98 @@
+"""The Motif station's bench as browser tests handle it."""
+
+import re
+from contextlib import contextmanager
+
+from playwright.sync_api import expect
+
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+
+
+class Bench:
+    """The open motif: the station's fields, and the bench in mm."""
+
+    def __init__(self, app, page):
+        self.app, self.page = app, page
+
+    def open(self, motif_id):
+        self.page.goto(f"{self.app.address}/#/motif/{motif_id}")
+        expect(self.page.get_by_test_id("motif-bench")).to_be_visible()
+        self.page.wait_for_load_state("networkidle")
+
+    def begin(self, starter):
+        self.page.get_by_role("button", name="Starters").click()
+        self.page.get_by_role("dialog", name="Starters").get_by_role("button", name=starter, exact=True).click()
+        expect(self.page.get_by_role("dialog", name="Starters")).to_have_count(0)
+        expect(self.page.get_by_role("textbox", name="Name of the motif")).to_have_value(re.compile(starter))
+
+    def lay_onto(self, starter):
+        self.page.get_by_role("button", name="Starters").click()
+        self.page.get_by_role("checkbox").check()
+        with self.keeping():
+            self.page.get_by_role("dialog", name="Starters").get_by_role("button", name=starter, exact=True).click()
+
+    def tab(self, name):
+        self.page.get_by_role("navigation", name="Work on the motif").get_by_role("button", name=name, exact=True).click()
+
+    @property
+    def parts(self):
+        return self.page.get_by_role("list", name=re.compile("Parts")).get_by_role("button")
+
+    def choose(self, *names):
+        for i, name in enumerate(names):
+            part = self.page.get_by_role("list", name=re.compile("Parts")).get_by_role("button", name=name).first
+            part.click(modifiers=["Shift"] if i else [])
+
+    @contextmanager
+    def keeping(self):
+        """Do something and wait until the server has kept the change and the station shows it."""
+        with self.page.expect_response(lambda r: r.url.endswith("/edit") and r.request.method == "POST") as got:
+            yield
+        assert got.value.ok, got.value.text()
+        expect(self.page.get_by_role("banner").get_by_role("status")).to_contain_text("All changes kept")
+        self.page.wait_for_load_state("networkidle")
+
+    def press(self, name):
+        """Press a button of the open panel."""
+        with self.keeping():
+            self.page.get_by_role("button", name=name, exact=True).click()
+
+    def set(self, label, value, *, where=None):
+        """Type a figure."""
+        with self.keeping():
+            field = (where or self.page).get_by_role("textbox", name=label, exact=True)
+            field.fill(str(value))
+            field.press("Enter")
+
+    @property
+    def id(self):
+        return int(self.page.evaluate("location.hash").rsplit("/", 1)[1])
+
+    @property
+    def message(self):
+        return self.app.state(self.page, f"/api/motifs/{self.id}")
+
+    @property
+    def motif(self):
+        return motif_from_svg(self.page.request.get(f"{self.app.address}/api/motifs/{self.id}/motif.svg").body())
+
+    @property
+    def scale(self):
+        return float(self.page.get_by_test_id("bench").get_attribute("data-scale"))
+
+    def at(self, x, y):
+        """Return where a place of the motif lies in the window."""
+        bench = self.page.get_by_test_id("bench")
+        box, scale = bench.bounding_box(), float(bench.get_attribute("data-scale"))
+        return box["x"] + float(bench.get_attribute("data-x")) + x * scale, box["y"] + float(bench.get_attribute("data-y")) + y * scale
+
+    def drag(self, start, end):
+        self.page.mouse.move(*start)
+        self.page.mouse.down()
+        self.page.mouse.move(*end, steps=6)
+        self.page.mouse.up()
+
+    def middle(self, role_name):
+        """Return the middle of a mark in the window."""
+        box = self.page.get_by_role("slider", name=role_name).bounding_box()
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
