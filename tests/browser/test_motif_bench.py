@@ -146,7 +146,7 @@ def test_a_thing_is_lifted_out_by_marks(bench):
 
     bring_in(page, "buoy.png", png(scene))
     source = page.get_by_test_id("picture-source")
-    expect(source.get_by_role("img")).to_be_visible()
+    expect(source.locator("img")).to_be_visible()
     box, scale = source.bounding_box(), float(source.get_attribute("data-scale"))
     page.get_by_role("button", name="Belongs", exact=True).click()
     page.mouse.click(box["x"] + 200 * scale, box["y"] + 150 * scale)
@@ -165,7 +165,7 @@ def test_a_colour_is_picked_on_the_picture_and_cleared(bench):
     bring_in(page, "kelp.png", png(lambda d: d.rectangle([100, 50, 300, 250], fill="#2c4a84"), ground="#e0c040"))
     page.get_by_role("radio", name="a colour").click()
     source = page.get_by_test_id("picture-source")
-    expect(source.get_by_role("img")).to_be_visible()
+    expect(source.locator("img")).to_be_visible()
     page.wait_for_load_state("networkidle")
     box, scale = source.bounding_box(), float(source.get_attribute("data-scale"))
     page.mouse.click(box["x"] + 20 * scale, box["y"] + 20 * scale)

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { LayChannel, unpackScenes, type LaidScenes } from "./scenes";
+import { LayChannel, unpackScenes, withCuresOf, type Finding, type LaidScenes } from "./scenes";
 
 /** Pack as the server does: magic, header length, padded JSON, arrays on multiples of 8 bytes. */
 function packed(header: object, arrays: Record<string, number[][]>): ArrayBuffer {
@@ -37,6 +37,17 @@ test("scenes come back with their arrays", () => {
   expect(laid.scenes[1].matrices.length).toBe(0);
   expect(laid.scenes[1].findings).toEqual([]);
   expect([...laid.strip!.bend]).toEqual([0, 0.5]);
+});
+
+test("cures stay with a finding that is the same until new ones are there", () => {
+  const finding = (amount: number, cures: string[]) => ({ kind: "gap", at_mm: 5, amount, count: 1, cures: cures.map((label) => ({ label, change: {} })) }) as unknown as Finding;
+  const laid = (findings: Finding[]) => ({ header: {}, strip: null, scenes: [{ key: "line-1", findings }] }) as unknown as LaidScenes;
+  const labels = (l: LaidScenes) => l.scenes[0].findings[0].cures.map((c) => c.label);
+  const before = laid([finding(0.4, ["Smaller pieces"])]);
+  expect(labels(withCuresOf(before, laid([finding(0.4, [])])))).toEqual(["Smaller pieces"]);
+  expect(labels(withCuresOf(before, laid([finding(0.5, [])])))).toEqual([]);
+  expect(labels(withCuresOf(before, laid([finding(0.4, ["Other"])])))).toEqual(["Other"]);
+  expect(labels(withCuresOf(null, laid([finding(0.4, [])])))).toEqual([]);
 });
 
 test("an answer that is none of ours is refused", () => {

@@ -96,6 +96,22 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
   return { scenes, header, strip };
 }
 
+/**
+ * Keep the cures of findings that are the same as before while new ones are worked out, so that a cure being looked at does
+ * not vanish under the pointer.
+ */
+export function withCuresOf(before: LaidScenes | null, now: LaidScenes): LaidScenes {
+  if (!before) return now;
+  const known = new Map(before.scenes.map((s) => [s.key, s.findings]));
+  const scenes = now.scenes.map((scene) => ({
+    ...scene,
+    findings: scene.findings.map((f) => (f.cures.length ? f : { ...f, cures: known.get(scene.key)?.find((g) => same(f, g))?.cures ?? [] })),
+  }));
+  return { ...now, scenes };
+}
+
+const same = (f: Finding, g: Finding): boolean => f.kind === g.kind && f.at_mm === g.at_mm && f.amount === g.amount && f.count === g.count;
+
 interface Question<T> {
   path: string;
   body: object;

@@ -1,7 +1,7 @@
 import { useLayoutEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Refusal } from "./client";
-import { LayChannel, type LaidScenes } from "./scenes";
+import { LayChannel, withCuresOf, type LaidScenes } from "./scenes";
 
 const QUIET_MS = 220; // after so long without a change the cures are asked for
 
@@ -28,7 +28,7 @@ export function useLay<Body extends object>(path: string | null, body: Body | nu
     const question = JSON.parse(asked) as Body;
     const take = (full: boolean) => (answer: LaidScenes) =>
       flushSync(() => {
-        setLaid({ ...answer, of: question });
+        setLaid((before) => ({ ...(full ? answer : withCuresOf(before, answer)), of: question }));
         setCured(full);
         setRefusal(null);
       });

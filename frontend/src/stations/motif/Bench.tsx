@@ -33,7 +33,9 @@ export function Bench(props: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const { motif, pitch_mm } = bench;
   const standing = edit.standing ?? bench;
-  const view = useMemo(() => benchView(size, standing), [size, standing]);
+  const fitted = useMemo(() => benchView(size, standing), [size, standing]);
+  const { originX, originY } = edit;
+  const view = useMemo(() => ({ ...fitted, x: fitted.x + originX * fitted.scale, y: fitted.y + originY * fitted.scale }), [fitted, originX, originY]);
 
   const paint = useCallback<Paint>((ctx, area, ratio) => paintBench(ctx, area, ratio, bench, view), [bench, view]);
   const at = (event: React.PointerEvent): [number, number] => {

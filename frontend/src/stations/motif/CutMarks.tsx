@@ -19,22 +19,23 @@ export function CutMarks({ bench, edit, view, size }: Props) {
   const { motif } = bench;
   const cuts: [number, number] = motif.cuts_mm ? [motif.cuts_mm[0], motif.cuts_mm[1]] : [0, motif.width_mm];
   const reach = SNAP_PX / view.scale;
-  const edgesX = [0, motif.width_mm, ...motif.shapes.flatMap((s) => [s.box[0], s.box[2]])];
-  const edgesY = [0, motif.height_mm / 2, motif.height_mm, ...motif.shapes.flatMap((s) => [s.box[1], (s.box[1] + s.box[3]) / 2, s.box[3]])];
+  const still = (edit.standing ?? bench).motif; // what is in the hand snaps to what is kept
+  const edgesX = [0, still.width_mm, ...still.shapes.flatMap((s) => [s.box[0], s.box[2]])];
+  const edgesY = [0, still.height_mm / 2, still.height_mm, ...still.shapes.flatMap((s) => [s.box[1], (s.box[1] + s.box[3]) / 2, s.box[3]])];
   const x = (mm: number): number => view.x + mm * view.scale;
   const y = (mm: number): number => view.y + mm * view.scale;
   if (size.height < 100) return null;
   return (
     <g>
       <path d={`M0 ${RAIL}H${size.width}`} stroke="var(--color-moss)" strokeWidth="1.4" />
+      {([0, 1] as const).map((i) => (
+        <Tape key={i} i={i} cuts={cuts} set={motif.cuts_mm !== null} place={x(cuts[i])} foot={size.height - 34} edit={edit} scale={view.scale} snap={(mm) => snapped(mm, edgesX, reach)} />
+      ))}
       <Side bench={bench} edit={edit} view={view} side="left_mm" edges={edgesX} />
       <Side bench={bench} edit={edit} view={view} side="right_mm" edges={edgesX} />
       <Side bench={bench} edit={edit} view={view} side="top_mm" edges={edgesY} />
       <Side bench={bench} edit={edit} view={view} side="bottom_mm" edges={edgesY} />
       <BaseLine bench={bench} edit={edit} view={view} edges={edgesY} />
-      {([0, 1] as const).map((i) => (
-        <Tape key={i} i={i} cuts={cuts} set={motif.cuts_mm !== null} place={x(cuts[i])} foot={size.height - 34} edit={edit} scale={view.scale} snap={(mm) => snapped(mm, edgesX, reach)} />
-      ))}
       {([0, 1] as const).map((i) => (
         <Joint key={i} i={i} bench={bench} edit={edit} view={view} x={x} y={y} />
       ))}

@@ -288,11 +288,11 @@ function KeepFields({ how, set }: FieldsProps) {
         <NumberField label="Fade the rim" unit="%" step={2} decimals={0} value={how.fade_rim_pct ?? 0} standard={0} onDrag={(v) => set({ fade_rim_pct: clampPct(v, 100) })} onSet={(v) => set({ fade_rim_pct: clampPct(v, 100) })} />
         <NumberField label="Round the corners" unit="%" step={2} decimals={0} value={how.fade_corner_pct ?? 0} standard={0} onDrag={(v) => set({ fade_corner_pct: clampPct(v, 50) })} onSet={(v) => set({ fade_corner_pct: clampPct(v, 50) })} />
       </div>
-      <label className="mt-1 flex items-center gap-1.5">
-        <input type="checkbox" checked={how.trim} onChange={(e) => set({ trim: e.target.checked })} /> Trim the empty margin
+      <label className="mt-1 flex min-h-[26px] items-center gap-1.5">
+        <input type="checkbox" className="h-[18px] w-[18px]" checked={how.trim} onChange={(e) => set({ trim: e.target.checked })} /> Trim the empty margin
       </label>
-      <label className="flex items-center gap-1.5">
-        <input type="checkbox" checked={how.back_white} onChange={(e) => set({ back_white: e.target.checked })} /> Back it with white
+      <label className="flex min-h-[26px] items-center gap-1.5">
+        <input type="checkbox" className="h-[18px] w-[18px]" checked={how.back_white} onChange={(e) => set({ back_white: e.target.checked })} /> Back it with white
       </label>
     </div>
   );

@@ -92,7 +92,7 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
         .map(({ shape, i }) => (
           <li key={i}>
             <button
-              className="flex w-full items-center gap-2 px-1.5 py-0.5 text-left aria-pressed:bg-indigo-wash aria-pressed:font-semibold"
+              className="flex min-h-6 w-full items-center gap-2 px-1.5 text-left aria-pressed:bg-indigo-wash aria-pressed:font-semibold"
               aria-pressed={parts.includes(i)}
               onClick={(event) => {
                 const more = event.shiftKey || event.ctrlKey;

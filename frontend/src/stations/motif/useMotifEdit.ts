@@ -12,7 +12,7 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
     queryFn: () => kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
     placeholderData: keepPreviousData,
   });
-  const [draft, setDraft] = useState<{ of: number; bench: MotifBench } | null>(null);
+  const [draft, setDraft] = useState<{ of: number; bench: MotifBench; origin: [number, number] } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const channel = useRef<AskChannel<MotifBench> | null>(null);
   const open = useRef(false);
@@ -26,14 +26,17 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
       kept<Motif>(api.POST("/api/motifs/{id}/edit", { params: path, body: { version, edit: input.edit, label: input.label ?? null, merge_key: input.merge_key ?? "" } })),
     ),
   );
-  const live = draft && (draft.of === motif.version || own.isPlaceholderData) ? draft.bench : null;
+  const held = draft && (draft.of === motif.version || own.isPlaceholderData) ? draft : null;
   const drop = (): void => {
     open.current = false;
     setDraft(null);
     setRefusal(null);
   };
   return {
-    bench: live ?? own.data ?? null,
+    bench: held?.bench ?? own.data ?? null,
+    /** Where the shown motif's origin lies in the kept one, in mm. */
+    originX: held?.origin[0] ?? 0,
+    originY: held?.origin[1] ?? 0,
     /** As kept: what the view is fitted to, so that it stands still while something is in the hand. */
     standing: own.data ?? null,
     refusal,
@@ -46,7 +49,8 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
         (bench) => {
           if (!open.current) return;
           setRefusal(null);
-          setDraft({ of: motif.version, bench });
+          // a frame that is pulled moves the origin of everything that is said in its mm
+          setDraft({ of: motif.version, bench, origin: edit.op === "frame" ? [edit.left_mm, edit.top_mm] : [0, 0] });
         },
         (why: Refusal) => setRefusal(why.message),
       );
