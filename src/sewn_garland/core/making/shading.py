@@ -9,9 +9,13 @@ import numpy as np
 
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
+from ..maths.bounds import outline_box
 from ..maths.outlines import joined, subpaths
 from ..values.motif import Paint, Shape
 from .rims import covered
+
+INSET_SHARE = 0.2  # of the outline's shorter side, cut away at once; chosen: well below where a rim turns inside out
+LEAST_INSET_MM = 0.01
 
 
 def backing(shapes: list[Shape], *, colour: str, grow_mm: float, fill_holes: bool = True) -> Shape:
@@ -29,6 +33,24 @@ def backing(shapes: list[Shape], *, colour: str, grow_mm: float, fill_holes: boo
     return Shape(commands, points, Paint(colour), name="Back")
 
 
+def _inset(own: tuple[str, np.ndarray, str], inset_mm: float) -> tuple[str, np.ndarray, str]:
+    """Return an outline with its rim cut away, empty where nothing is left.
+
+    A rim wider than what it goes round turns inside out in the engine, so it is cut in steps that
+    are small against the outline.
+    """
+    rest = inset_mm
+    while rest > 1e-9 and own[0]:
+        left, top, right, bottom = outline_box(own[0], own[1])
+        step = min(rest, INSET_SHARE * min(right - left, bottom - top))
+        if step < LEAST_INSET_MM and step < rest:
+            return "", np.zeros((0, 2)), "nonzero"
+        rim = stroke_outline(own[0], own[1], width=2 * step, join="round")
+        own = (*combined([own, (*rim, "nonzero")], "cut_out"), "nonzero")
+        rest -= step
+    return own
+
+
 def light_on(
     shape: Shape, kind: Literal["highlight", "shadow"], *, from_deg: float, width_mm: float, colour: str, opacity: float,
     inset_mm: float = 0.0,
@@ -42,9 +64,7 @@ def light_on(
     own = covered(shape)
     angle = np.radians(from_deg)
     toward = np.array([np.cos(angle), np.sin(angle)]) * (1 if kind == "highlight" else -1)
-    if inset_mm > 0:
-        rim = stroke_outline(own[0], own[1], width=2 * inset_mm, join="round")
-        own = (*combined([own, (*rim, "nonzero")], "cut_out"), "nonzero")
+    own = _inset(own, inset_mm)
     if not own[0]:
         return None
     commands, points = combined([own, (own[0], own[1] - toward * width_mm, own[2])], "cut_out")
