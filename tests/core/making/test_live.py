@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import io
 from dataclasses import replace
 
 import numpy as np
 import pytest
 import shapely
+from PIL import Image
 
+from sewn_garland.core.drawing.png import png_from_svg
+from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError, LimitError
 from sewn_garland.core.making.edits import edited
 from sewn_garland.core.making.framing import box_of, ink_box
@@ -123,3 +127,17 @@ def test_recipes_go_with_their_groups_and_limits_hold():
     with pytest.raises(InputError, match="no figures any more"):
         edited(motif, "figures", {"group": 0, "figures": {"wire": 1.0}})
     assert ink_box(motif) == pytest.approx((-3, -3, 3, 3), abs=1e-6)
+
+
+def test_see_through_steps_are_so_few_that_their_hue_is_kept_when_drawn():
+    """Drawn by the rasteriser, the place between keeps the hue of the shapes: teal stays teal."""
+    nest = [disc(10, 10, 10, colour="#3f7f78", opacity=0.05), disc(2, 12, 9, colour="#3f7f78", opacity=0.9)]
+    motif = edited(Motif(tuple(nest), 20, 20, 10), "soft_edge", {"parts": [0, 1], "steps": 0})
+    found = grading_of(motif, motif.shapes[0].group)
+    assert 10 <= found.steps <= 64
+    pixels = np.asarray(Image.open(io.BytesIO(png_from_svg(motif_svg(motif), width_px=400, height_px=400)))).astype(float)
+    for x in (60, 100, 140, 180):
+        r, g, b, a = pixels[200, x]
+        assert a > 15
+        assert g - r > 0.55 * (0x7F - 0x3F), (x, pixels[200, x])  # not grey
+        assert abs(g - b) < 40

@@ -17,6 +17,7 @@ from ..values.motif import Paint, Shape
 MOST_STEPS = 200
 LEAST_STEP_MM = 0.04  # chosen: finer steps cannot be told apart at reading distance
 SAMPLES = 96
+TRIES = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 32, 40, 50, 64, 80, 100, 128, 160)
 
 
 @dataclass(frozen=True)
@@ -84,14 +85,35 @@ def _difference(premultiplied: np.ndarray, alpha: np.ndarray) -> float:
 
 
 def _fewest(outer: Shape, inner: Shape) -> int:
-    """Return the least count whose steps cannot be seen, else the one whose steps show least; none are finer than the eye parts."""
+    """Return the least count whose steps cannot be seen, else the one that shows least; none are finer than the eye parts.
+
+    See-through steps that each add less than a level of 8 bits come to nothing when they are
+    drawn and take the hue away, so more of them can show more than fewer.
+    """
     most = int(np.clip(_room(outer, inner) / LEAST_STEP_MM, 1, MOST_STEPS))
-    differences = []
-    for count in range(1, most + 1):
-        differences.append(_difference(*_ladder(outer, inner, count)[1:]))
-        if differences[-1] <= 1.0:
-            return count
-    return int(np.argmin(differences)) + 1
+    tries = [n for n in TRIES if n < most] + [most]
+    shown = [_shows(outer, inner, n) for n in tries]
+    unseen = next((i for i, amount in enumerate(shown) if amount <= 1.0), None)
+    if unseen is None:
+        return tries[int(np.argmin(shown))]
+    after = tries[unseen - 1] if unseen else 0
+    return next(n for n in range(after + 1, tries[unseen] + 1) if _shows(outer, inner, n) <= 1.0)
+
+
+def _shows(outer: Shape, inner: Shape, count: int) -> float:
+    """Return how much so many steps show (ΔE2000): between neighbours, or as drift when drawn in 8 bits, on white and on black."""
+    _, whole, alpha = _ladder(outer, inner, count)
+    own = np.array([alpha[0], *(_added(a, b) for a, b in itertools.pairwise(alpha))])
+    below = np.vstack([np.zeros(3), whole[:-1]])
+    colour = np.clip((whole - below * (1 - own)[:, None]) / np.maximum(own, 1e-9)[:, None], 0, 1)
+    drawn = np.array([[255.0] * 3, [0.0] * 3])
+    drift = 0.0
+    for k in range(len(own)):
+        drawn = np.round(drawn * (1 - own[k]) + 255 * colour[k] * own[k])
+        ideal = np.array([over_white(whole[k] / max(alpha[k], 1e-9), alpha[k]), whole[k]])
+        if k in (len(own) // 3, 2 * len(own) // 3, len(own) - 1):
+            drift = max(drift, float(delta_e_2000(lab_from_srgb(drawn / 255), lab_from_srgb(np.clip(ideal, 0, 1))).max()))
+    return max(_difference(whole, alpha), drift)
 
 
 def _room(outer: Shape, inner: Shape) -> float:
