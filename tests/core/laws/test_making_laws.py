@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from sewn_garland.core.drawing.svg import motif_svg
@@ -40,6 +40,7 @@ def area(outline):
 
 
 @given(SEEDS, SEEDS)
+@example(2049, 278999)  # the engine's own XOR fills the overlap here
 @FEW
 def test_areas_of_booleans_add_up(one, two):
     """Inclusion and exclusion: |A ∪ B| + |A ∩ B| = |A| + |B|, |A − B| = |A| − |A ∩ B|, |A △ B| = |A ∪ B| − |A ∩ B|."""

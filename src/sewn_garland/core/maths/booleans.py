@@ -15,7 +15,7 @@ from .outlines import Outline, engine_path, outline_from_engine, working_scale
 Way = Literal["join", "cut_out", "overlap", "exclude"]
 OPERATIONS = {
     "join": pathops.PathOp.UNION, "cut_out": pathops.PathOp.DIFFERENCE,
-    "overlap": pathops.PathOp.INTERSECTION, "exclude": pathops.PathOp.XOR,
+    "overlap": pathops.PathOp.INTERSECTION,
 }  # fmt: skip
 
 
@@ -30,12 +30,19 @@ def combined(outlines: Sequence[tuple[str, np.ndarray, str]], way: Way) -> Outli
     try:
         result = paths[0]
         for path in paths[1:]:
-            result = pathops.op(result, path, OPERATIONS[way], fix_winding=True)
+            result = _excluded(result, path) if way == "exclude" else pathops.op(result, path, OPERATIONS[way], fix_winding=True)
         if len(paths) == 1:
             result.simplify(fix_winding=True)
     except pathops.PathOpsError:
         raise InputError("these outlines cannot be combined; thin or move one a little and try again") from None
     return outline_from_engine(result, scale=scale)
+
+
+def _excluded(one: pathops.Path, two: pathops.Path) -> pathops.Path:
+    """Return what one of two paths covers alone: the two differences side by side, since the engine's own XOR may wind a hole wrongly."""
+    left, right = (pathops.op(a, b, pathops.PathOp.DIFFERENCE, fix_winding=True) for a, b in ((one, two), (two, one)))
+    left.addPath(right)
+    return left
 
 
 def stroke_outline(
