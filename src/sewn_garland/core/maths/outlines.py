@@ -42,32 +42,46 @@ def cubics_of(commands: str, points: np.ndarray, *, close: bool = True) -> np.nd
 
     ``close`` adds the side that closes a subpath which does not end where it began.
     """
-    out: list[np.ndarray] = []
-    for part, own in subpaths(commands, points):
-        at, last = 1, own[0]
-        for command in part[1:]:
-            if command == "Z":
-                continue
-            if command == "C":
-                out.append(np.vstack([last[None], own[at : at + 3]]))
-            else:
-                out.append(_straight(last, own[at]))
-            at += TAKES[command]
-            last = own[at - 1]
-        if close and np.hypot(*(last - own[0])) > 1e-12:
-            out.append(_straight(last, own[0]))
-    return np.array(out).reshape(-1, 4, 2)
+    return owned_cubics(commands, points, close=close)[0]
+
+
+def owned_cubics(commands: str, points: np.ndarray, *, close: bool = True) -> tuple[np.ndarray, np.ndarray]:
+    """Return the segments as ``cubics_of`` does, and which subpath (m,) each belongs to."""
+    kinds = np.frombuffer(commands.encode("ascii"), np.uint8)
+    moves = np.flatnonzero(kinds == ord("M"))
+    if not len(moves):
+        return np.zeros((0, 4, 2)), np.zeros(0, int)
+    ends = np.cumsum(np.where(kinds == ord("C"), 3, kinds != ord("Z"))) - 1  # the last point that each command takes
+    curved, straight = np.flatnonzero(kinds == ord("C")), np.flatnonzero(kinds == ord("L"))
+    sides = [(curved, points[ends[curved][:, None] + np.arange(-3, 1)]),
+             (straight, _straight(points[ends[straight] - 1], points[ends[straight]]))]  # fmt: skip
+    if close:
+        stops = np.append(moves[1:], len(kinds)) - 1  # the last command of each subpath
+        gaps = np.hypot(*(points[ends[stops]] - points[ends[moves]]).T) > 1e-12
+        sides.append((stops[gaps], _straight(points[ends[stops[gaps]]], points[ends[moves[gaps]]])))
+    place = np.concatenate([place for place, _ in sides])
+    order = np.argsort(place, kind="stable")
+    return np.concatenate([cubics for _, cubics in sides])[order], np.searchsorted(moves, place[order], side="right") - 1
+
+
+def against(commands: str, points: np.ndarray) -> Outline:
+    """Return one closed subpath drawn the other way round; a straight side back to its start is left to closing."""
+    commands, points = "M" + commands[-2:0:-1] + "Z", points[::-1]
+    if commands.endswith("LZ") and np.array_equal(points[0], points[-1]):
+        return commands[:-2] + "Z", points[:-1]
+    return commands, points
 
 
 def _straight(a: np.ndarray, b: np.ndarray) -> np.ndarray:
-    return np.stack([a, a + (b - a) / 3, a + (b - a) * 2 / 3, b])
+    """Return sides from a (m, 2) to b (m, 2) as cubics."""
+    return np.stack([a, a + (b - a) / 3, a + (b - a) * 2 / 3, b], axis=1)
 
 
 def bezier_at(cubics: np.ndarray, t: np.ndarray) -> np.ndarray:
     """Return the points (m, k, 2) of cubics (m, 4, 2) at parameters t (k,)."""
     t = np.asarray(t)[:, None]
     basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    return np.einsum("kb,mbd->mkd", basis, cubics)
+    return basis @ cubics
 
 
 def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -108,14 +122,14 @@ def _sampled(cubic: np.ndarray, tolerance: float) -> np.ndarray:
 
 def area_of(commands: str, points: np.ndarray) -> float:
     """Return the signed area that the subpaths enclose (Green's theorem, exact for cubics); clockwise on screen is positive."""
-    p = cubics_of(commands, points)
-    if not len(p):
-        return 0.0
-    x, y = p[..., 0], p[..., 1]
-    # the integral of x dy - y dx over a cubic, in closed form
+    return float(swept(cubics_of(commands, points)).sum())
+
+
+def swept(cubics: np.ndarray) -> np.ndarray:
+    """Return half the integral of x dy - y dx over each cubic (m, 4, 2), in closed form; round a closed outline they add up to its area."""
+    x, y = cubics[..., 0], cubics[..., 1]
     cross = lambda i, j: x[:, i] * y[:, j] - x[:, j] * y[:, i]  # noqa: E731
-    terms = 6 * cross(0, 1) + 3 * cross(0, 2) + cross(0, 3) + 3 * cross(1, 2) + 3 * cross(1, 3) + 6 * cross(2, 3)
-    return float(terms.sum() / 20)
+    return (6 * cross(0, 1) + 3 * cross(0, 2) + cross(0, 3) + 3 * cross(1, 2) + 3 * cross(1, 3) + 6 * cross(2, 3)) / 20
 
 
 def working_scale(*points: np.ndarray) -> float:
