@@ -138,6 +138,28 @@ def test_see_through_steps_add_up_to_the_wanted_cover():
         graded([inner, outer], steps=3)
 
 
+@pytest.mark.parametrize(("outer", "inner"), [
+    (("#203050", 0.0), ("#203050", 0.5)), (("#000000", 0.0), ("#000000", 0.4)),
+    (("#ff4000", 0.02), ("#ffd000", 0.9)), (("#d0a020", 0.0), ("#d0a020", 0.3)),
+])  # fmt: skip
+def test_see_through_steps_cannot_be_seen_and_keep_their_hue_when_drawn_in_8_bits(outer, inner):
+    """Drawn here as a screen does, layer on layer in 8 bits, on white under dark colours and on black under light ones."""
+    shapes = [replace(s, fill=replace(s.fill, colour=c, opacity=o)) for s, (c, o) in zip(nested().shapes, (outer, inner), strict=True)]
+    found = graded(shapes, steps=None)
+    ground = 255.0 if lab_from_srgb(rgb_from_hex(inner[0]))[0] < 60 else 0.0
+    share = np.arange(1, found.steps + 1) / (found.steps + 1)
+    (c0, a0), (c1, a1) = ((rgb_from_hex(c) * 255, o) for c, o in (outer, inner))
+    drawn = np.round(c0 * a0 + ground * (1 - a0))
+    for k, step in enumerate(found.shapes):
+        drawn = np.round(drawn * (1 - step.fill.opacity) + rgb_from_hex(step.fill.colour) * 255 * step.fill.opacity)
+        cover = a0 + (a1 - a0) * share[k]
+        wanted = c0 * a0 + (c1 * a1 - c0 * a0) * share[k] + ground * (1 - cover)
+        assert delta_e_2000(*(lab_from_srgb(c / 255) for c in (drawn, wanted))) <= 1.2
+    assert found.largest_difference <= 1
+    if found.steps > 1:
+        assert graded(shapes, steps=found.steps - 1).largest_difference > 1
+
+
 def test_a_soft_edge_is_graded_anew_when_its_inner_shape_moves():
     soft = edited(nested(), "soft_edge", {"parts": [0, 1], "steps": 6})
     assert sum(s.derived for s in soft.shapes) == 6

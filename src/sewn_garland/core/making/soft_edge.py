@@ -17,7 +17,7 @@ from ..values.motif import Paint, Shape
 MOST_STEPS = 200
 LEAST_STEP_MM = 0.04  # chosen: finer steps cannot be told apart at reading distance
 SAMPLES = 96
-TRIES = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 32, 40, 50, 64, 80, 100, 128, 160)
+LIGHT_FROM = 60.0  # CIE L, chosen: lighter colours stand out from black
 
 
 @dataclass(frozen=True)
@@ -40,10 +40,11 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
     """Return the steps between two or more nested filled shapes given from the outside in.
 
     ``steps`` counts the shapes between each neighbouring pair; None takes the fewest that cannot
-    be seen: neighbours differ by ΔE2000 of at most 1, on white and on black. The inner shape may
-    lie anywhere inside. A shape's opacity is what is wanted to be seen there. Opacities add up as the
-    shapes lie over one another, so each step carries only what brings the stack to the wanted
-    value, and ``own_covers`` says what the given shapes must carry for that.
+    be seen: neighbours differ by ΔE2000 of at most 1, on white and on black (see-through ones
+    before an 8-bit screen rounds them). The inner shape may lie anywhere inside. A shape's
+    opacity is what is wanted to be seen there. Opacities add up as the shapes lie over one
+    another, so each step carries only what brings the stack to the wanted value, and
+    ``own_covers`` says what the given shapes must carry for that.
     """
     if len(shapes) < 2:
         raise InputError("a soft edge needs two nested shapes; draw or duplicate one inside the other")
@@ -78,42 +79,19 @@ def _ladder(outer: Shape, inner: Shape, count: int) -> tuple[np.ndarray, np.ndar
 
 
 def _difference(premultiplied: np.ndarray, alpha: np.ndarray) -> float:
-    """Return the largest ΔE2000 between neighbours as they are shown, in 8 bits, on white and on black."""
+    """Return the largest ΔE2000 between neighbours, on white and on black; opaque ones as 8 bits write them."""
     colour = premultiplied / np.maximum(alpha, 1e-9)[:, None]
-    shown = [np.round(np.clip(seen, 0, 1) * 255) / 255 for seen in (over_white(colour, alpha), premultiplied)]
+    shown = [over_white(colour, alpha), premultiplied]
+    if alpha.min() >= 1:
+        shown = [np.round(colour * 255) / 255]
     return float(max(delta_e_2000(lab[:-1], lab[1:]).max() for lab in map(lab_from_srgb, shown)))
 
 
 def _fewest(outer: Shape, inner: Shape) -> int:
-    """Return the least count whose steps cannot be seen, else the one that shows least; none are finer than the eye parts.
-
-    See-through steps that each add less than a level of 8 bits come to nothing when they are
-    drawn and take the hue away, so more of them can show more than fewer.
-    """
+    """Return the least count whose steps cannot be seen; none are finer than the eye parts."""
     most = int(np.clip(_room(outer, inner) / LEAST_STEP_MM, 1, MOST_STEPS))
-    tries = [n for n in TRIES if n < most] + [most]
-    shown = [_shows(outer, inner, n) for n in tries]
-    unseen = next((i for i, amount in enumerate(shown) if amount <= 1.0), None)
-    if unseen is None:
-        return tries[int(np.argmin(shown))]
-    after = tries[unseen - 1] if unseen else 0
-    return next(n for n in range(after + 1, tries[unseen] + 1) if _shows(outer, inner, n) <= 1.0)
-
-
-def _shows(outer: Shape, inner: Shape, count: int) -> float:
-    """Return how much so many steps show (ΔE2000): between neighbours, or as drift when drawn in 8 bits, on white and on black."""
-    _, whole, alpha = _ladder(outer, inner, count)
-    own = np.array([alpha[0], *(_added(a, b) for a, b in itertools.pairwise(alpha))])
-    below = np.vstack([np.zeros(3), whole[:-1]])
-    colour = np.clip((whole - below * (1 - own)[:, None]) / np.maximum(own, 1e-9)[:, None], 0, 1)
-    drawn = np.array([[255.0] * 3, [0.0] * 3])
-    drift = 0.0
-    for k in range(len(own)):
-        drawn = np.round(drawn * (1 - own[k]) + 255 * colour[k] * own[k])
-        ideal = np.array([over_white(whole[k] / max(alpha[k], 1e-9), alpha[k]), whole[k]])
-        if k in (len(own) // 3, 2 * len(own) // 3, len(own) - 1):
-            drift = max(drift, float(delta_e_2000(lab_from_srgb(drawn / 255), lab_from_srgb(np.clip(ideal, 0, 1))).max()))
-    return max(_difference(whole, alpha), drift)
+    unseen = (n for n in range(1, most) if _difference(*_ladder(outer, inner, n)[1:]) <= 1.0)
+    return next(unseen, most)
 
 
 def _room(outer: Shape, inner: Shape) -> float:
@@ -124,19 +102,36 @@ def _room(outer: Shape, inner: Shape) -> float:
 
 def _between(outer: Shape, inner: Shape, count: int) -> tuple[list[Shape], float]:
     t, whole, alpha = _ladder(outer, inner, count)
-    out = []
-    for i, outline in enumerate(_morphed(outer, inner, t[1:-1]), start=1):
-        own = _added(alpha[i - 1], alpha[i])
-        colour = (whole[i] - whole[i - 1] * (1 - own)) / max(own, 1e-9)
-        fill = Paint(hex_from_rgb(colour), round(own, 5))
-        commands, points = outline
-        out.append(replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True))
-    return out, _difference(whole, alpha)
+    fills = _layers(whole, alpha)[1:-1]
+    outlines = _morphed(outer, inner, t[1:-1])
+    return [
+        replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True)
+        for (commands, points), fill in zip(outlines, fills, strict=True)
+    ], _difference(whole, alpha)
+
+
+def _layers(whole: np.ndarray, alpha: np.ndarray) -> list[Paint]:
+    """Return what each layer carries so that the stack comes to ``whole`` (n, 3) premultiplied and ``alpha`` (n,).
+
+    A faint layer changes 8 bits by a level or two, and many of them would lose the hue to
+    rounding. So each layer makes up for what those below lost, as seen on the ground that the
+    colour stands out from: white under dark colours, black under light ones.
+    """
+    ground = 1.0 if lab_from_srgb(whole[-1] / max(alpha[-1], 1e-9))[0] < LIGHT_FROM else 0.0
+    drawn = np.full(3, ground)
+    out, below = [], 0.0
+    for wanted, cover in zip(whole + ground * (1 - alpha)[:, None], alpha, strict=True):
+        own = round(_added(below, float(cover)), 5)
+        colour = hex_from_rgb((wanted - drawn * (1 - own)) / max(own, 1e-9))
+        drawn = np.round((drawn * (1 - own) + rgb_from_hex(colour) * own) * 255) / 255
+        below = 1 - (1 - below) * (1 - own)
+        out.append(Paint(colour, own))
+    return out
 
 
 def _added(below: float, wanted: float) -> float:
     """Return the opacity that brings what already covers ``below`` to ``wanted``."""
-    return 1.0 if wanted >= 1 else float(1 - (1 - wanted) / (1 - below))
+    return 1.0 if wanted >= 1 else max(0.0, 1 - (1 - wanted) / (1 - below))
 
 
 def _matched(outer: Shape, inner: Shape) -> tuple[np.ndarray, np.ndarray]:
