@@ -157,6 +157,7 @@ def test_cuts_a_long_drawing_in_three(bench):
     expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
     state = bench.app.state(page)
     brush = state["brushes"][-1]
+    expect(page.get_by_role("region", name="This brush, in words")).to_contain_text("barge tow, repeat repeated along the line")
     by_id = {m["id"]: m for m in state["motifs"]}
     start, repeat, end = by_id[brush["pieces"]["start"]], by_id[brush["motif_id"]], by_id[brush["pieces"]["end"]]
     assert (start["width_mm"], repeat["width_mm"], end["width_mm"]) == pytest.approx((22, 20, 62), abs=0.01)
@@ -205,9 +206,9 @@ def test_draws_by_hand_edits_a_point_and_undoes_it_all(bench):
         for x in np.linspace(1, 9, 14):
             page.mouse.move(*bench.at(x, 1 + 0.8 * math.sin(x)))
         page.mouse.up()
-    page.get_by_role("button", name="Done").click()
     drawn = bench.motif.shapes[1]
     assert drawn.stroke.width == pytest.approx(0.8)
+    page.get_by_role("button", name="Done").click()
     bench.tab("Points")
     bench.choose("Bar")
     node = page.get_by_role("slider", name=re.compile("Point 2 of outline 1"))
@@ -219,6 +220,19 @@ def test_draws_by_hand_edits_a_point_and_undoes_it_all(bench):
         page.keyboard.press("Control+z")
         page.wait_for_load_state("networkidle")
     expect(page.get_by_role("button", name=re.compile("^Redo"))).to_be_enabled()
+
+
+def test_begins_a_motif_with_a_stroke_and_draws_on(bench):
+    page = bench.page
+    bench.begin("Bar")
+    page.get_by_role("button", name="Draw", exact=True).click()
+    page.get_by_role("button", name="onto Bar").click()
+    bench.drag(bench.at(2, -0.6), bench.at(8, -0.6))
+    expect(page.get_by_role("textbox", name="Name of the motif")).to_have_value("Drawing")
+    assert (bench.motif.width, bench.motif.height) == pytest.approx((6.8, 0.8), abs=0.1)  # the stroke with its round ends
+    with bench.keeping():
+        bench.drag(bench.at(1, 1.5), bench.at(5, 1.5))
+    assert len(bench.motif.shapes) == 2
 
 
 def test_picks_up_a_region_of_a_page_as_a_motif(bench):

@@ -45,6 +45,7 @@ class Duplicate(Message):
     dy_mm: Mm = 0.0
     copies: Annotated[int, Field(ge=1, le=200)] = 1
     turn_deg: Angle = 0.0
+    scale: Annotated[float, Field(ge=0.01, le=100)] = 1.0
     about_mm: PointMm | None = None
 
 

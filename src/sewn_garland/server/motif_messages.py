@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from ..core.reading.brush_document import Finite
-from .edit_messages import Edit, Figures, Length, Mm, Place, Share
+from .edit_messages import Draw, Edit, Figures, Length, Mm, Place, Share
 from .messages import Colour, Message, MotifMessage, Name, Sequenced, Versioned
 
 PointPx = Annotated[list[Finite], Field(min_length=2, max_length=2)]
@@ -117,6 +117,11 @@ class NewFromStarter(Message):
     starter: Annotated[str, Field(max_length=40)]
     name: Name | None = None
     figures: Figures = Field(default_factory=dict)
+
+
+class NewFromStroke(Message):
+    stroke: Draw
+    name: Name | None = None
 
 
 class FoundRepeatMessage(Message):

@@ -37,6 +37,7 @@ from .motif_messages import (
     MotifDraft,
     MotifEdit,
     NewFromStarter,
+    NewFromStroke,
     PiecesChange,
     RenameMotif,
     SampledPieceMessage,
@@ -98,6 +99,15 @@ def begin_with_starter(body: NewFromStarter):
     motif = motif_from_starter(body.starter, body.figures)
     with store().writing() as session:
         name = body.name or _free_name(session, STARTERS[body.starter].name)
+        return sent(motif_message(keep_motif(session, name, motif, f"begin {name}")), 201)
+
+
+@api.post("/motifs/drawn", responses={201: MotifMessage}, summary="Begin a motif with a stroke drawn by hand")
+def begin_with_stroke(body: NewFromStroke):
+    motif = trimmed(Motif((_drawn(body.stroke),), 1.0, 1.0, 0.5))
+    motif = replace(motif, base_line=motif.height / 2)
+    with store().writing() as session:
+        name = body.name or _free_name(session, "Drawing")
         return sent(motif_message(keep_motif(session, name, motif, f"begin {name}")), 201)
 
 

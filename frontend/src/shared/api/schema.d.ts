@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/motifs/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a motif with a stroke drawn by hand */
+        post: operations["motif_begin_with_stroke_motifs_drawn_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/motifs/{id}": {
         parameters: {
             query?: never;
@@ -1117,6 +1134,45 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** NewFromStroke */
+        NewFromStroke: {
+            stroke: components["schemas"]["Draw"];
+            /** Name */
+            name?: string | null;
+        };
+        /**
+         * Draw
+         * @description A stroke drawn by hand, smoothed; ``closed`` fills what it goes round, else it is a pen stroke of ``width_mm``.
+         */
+        Draw: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "draw";
+            /** Points */
+            points: number[][];
+            /**
+             * Width Mm
+             * @default 0.8
+             */
+            width_mm: number;
+            /**
+             * Colour
+             * @default #20352c
+             */
+            colour: string;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Straight
+             * @default false
+             */
+            straight: boolean;
+        };
         /** RenameMotif */
         RenameMotif: {
             /** Version */
@@ -1265,39 +1321,6 @@ export interface components {
              */
             width_mm: number;
         };
-        /**
-         * Draw
-         * @description A stroke drawn by hand, smoothed; ``closed`` fills what it goes round, else it is a pen stroke of ``width_mm``.
-         */
-        Draw: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            op: "draw";
-            /** Points */
-            points: number[][];
-            /**
-             * Width Mm
-             * @default 0.8
-             */
-            width_mm: number;
-            /**
-             * Colour
-             * @default #20352c
-             */
-            colour: string;
-            /**
-             * Closed
-             * @default false
-             */
-            closed: boolean;
-            /**
-             * Straight
-             * @default false
-             */
-            straight: boolean;
-        };
         /** Duplicate */
         Duplicate: {
             /**
@@ -1327,6 +1350,11 @@ export interface components {
              * @default 0
              */
             turn_deg: number;
+            /**
+             * Scale
+             * @default 1
+             */
+            scale: number;
             /** About Mm */
             about_mm?: number[] | null;
         };
@@ -2708,6 +2736,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewFromStarter"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    motif_begin_with_stroke_motifs_drawn_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFromStroke"];
             };
         };
         responses: {

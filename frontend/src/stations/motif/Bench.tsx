@@ -1,14 +1,23 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { MotifBench } from "../../shared/api/client";
+import { api, kept, type Motif, type MotifBench, type Schemas } from "../../shared/api/client";
+import { useChange } from "../../shared/api/queries";
+import { go } from "../../shared/ui/place";
 import { stampOf, stampShapes, type View } from "../../shared/view/painter";
 import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { CutMarks } from "./CutMarks";
 import { PartMarks } from "./PartMarks";
 import { PointMarks } from "./PointMarks";
 import type { MotifEdit } from "./useMotifEdit";
-import { benchView, partAt, round, withGroup } from "./view";
+import { benchView, partAt, round, withGroup, type ChooseParts } from "./view";
 
 const PALE = 0.26;
+
+/** The pen in the hand; ``fresh``: the next stroke begins a motif of its own. */
+export interface Drawing {
+  width_mm: number;
+  closed: boolean;
+  fresh: boolean;
+}
 
 export type Tab = "cut" | "shapes" | "points" | "paint" | "soft";
 
@@ -17,13 +26,13 @@ interface Props {
   edit: MotifEdit;
   tab: Tab;
   parts: number[];
-  onParts: (parts: number[]) => void;
+  onParts: ChooseParts;
   nodes: number[];
   onNodes: (nodes: number[]) => void;
   contour: number;
   onContour: (contour: number) => void;
-  drawing: { width_mm: number; closed: boolean } | null;
-  onDrawn: () => void;
+  drawing: Drawing | null;
+  onDrawing: (drawing: Drawing | null) => void;
   night: boolean;
 }
 
@@ -61,7 +70,7 @@ export function Bench(props: Props) {
         )}
         {tab !== "cut" && tab !== "points" && !drawing && parts.length > 0 && <PartMarks bench={bench} edit={edit} view={view} parts={parts} />}
       </svg>
-      {drawing && <DrawOver view={view} edit={edit} drawing={drawing} onDone={props.onDrawn} />}
+      {drawing && <DrawOver view={view} edit={edit} drawing={drawing} set={props.onDrawing} />}
       <p className={`pointer-events-none absolute bottom-2 left-5 text-[12.5px] ${night ? "text-white/75" : "text-moss"}`}>
         Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {pitch_mm.toFixed(2)} mm.{" "}
         {motif.cuts_mm ? "What lies between the tapes repeats, as along the foot." : "Neighbours are pale: what is drawn here is always seen repeating."}
@@ -133,20 +142,21 @@ function FrameMarks({ bench, view, size, night }: { bench: MotifBench; view: Vie
 }
 
 /** Draw with the pen or mouse over the bench; what is let go is smoothed and laid on top. */
-function DrawOver({ view, edit, drawing, onDone }: { view: View; edit: MotifEdit; drawing: { width_mm: number; closed: boolean }; onDone: () => void }) {
+function DrawOver({ view, edit, drawing, set }: { view: View; edit: MotifEdit; drawing: Drawing; set: (drawing: Drawing | null) => void }) {
   const stroke = useRef<[number, number][]>([]);
   const [line, setLine] = useState("");
+  const begin = useChange((stroke: Schemas["Draw"]) => kept<Motif>(api.POST("/api/motifs/drawn", { body: { stroke } })));
   const at = (event: React.PointerEvent): [number, number] => {
     const own = event.currentTarget.getBoundingClientRect();
     return [round((event.clientX - own.x - view.x) / view.scale), round((event.clientY - own.y - view.y) / view.scale)];
   };
   useEffect(() => {
     const leave = (event: KeyboardEvent): void => {
-      if (event.key === "Escape") onDone();
+      if (event.key === "Escape") set(null);
     };
     window.addEventListener("keydown", leave);
     return () => window.removeEventListener("keydown", leave);
-  }, [onDone]);
+  }, [set]);
   const px = ([x, y]: [number, number]): string => `${(view.x + x * view.scale).toFixed(1)} ${(view.y + y * view.scale).toFixed(1)}`;
   return (
     <svg
@@ -168,7 +178,10 @@ function DrawOver({ view, edit, drawing, onDone }: { view: View; edit: MotifEdit
         const points = event.shiftKey && stroke.current.length > 1 ? [stroke.current[0], stroke.current[stroke.current.length - 1]] : stroke.current;
         stroke.current = [];
         setLine("");
-        if (points.length > 1) edit.keep({ op: "draw", points, width_mm: drawing.width_mm, colour: "#20352c", closed: drawing.closed, straight: event.shiftKey });
+        if (points.length < 2) return;
+        const drawn = { op: "draw", points, width_mm: drawing.width_mm, colour: "#20352c", closed: drawing.closed, straight: event.shiftKey } as const;
+        if (drawing.fresh) begin.mutate(drawn, { onSuccess: (made) => (set({ ...drawing, fresh: false }), go("motif", made.id)) });
+        else edit.keep(drawn);
       }}
     >
       <path d={line} fill={drawing.closed ? "#20352c22" : "none"} stroke="var(--color-madder)" strokeWidth={Math.max(1.5, drawing.width_mm * view.scale)} strokeLinecap="round" strokeLinejoin="round" opacity=".75" />

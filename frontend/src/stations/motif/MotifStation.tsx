@@ -4,7 +4,7 @@ import { useChange, useTrouble } from "../../shared/api/queries";
 import { useLetters } from "../../shared/ui/keys";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
-import { Bench, type Tab } from "./Bench";
+import { Bench, type Drawing, type Tab } from "./Bench";
 import { MotifFacts } from "./MotifFacts";
 import { MotifList } from "./MotifList";
 import { PaintPanel } from "./PaintPanel";
@@ -16,6 +16,7 @@ import { ShapesPanel } from "./ShapesPanel";
 import { PointsPanel, SoftPanel } from "./SmallPanels";
 import { Starters } from "./Starters";
 import { useMotifEdit } from "./useMotifEdit";
+import { ownParts, type ChooseParts } from "./view";
 
 const MOST_SVG = 10 * 1024 * 1024;
 const MOST_PICTURE = 100 * 1024 * 1024;
@@ -36,6 +37,7 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
   const [over, setOver] = useState(false);
   const [beginning, setBeginning] = useState<Beginning>(null);
   const [original, setOriginal] = useState<Original | null>(null);
+  const [drawing, setDrawing] = useState<Drawing | null>(null);
   const say = useTrouble((s) => s.say);
   const bringIn = useChange((body: Schemas["NewMotif"]) => kept<Motif>(api.POST("/api/motifs", { body })));
 
@@ -99,7 +101,7 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
         }}
       />
       {motif && !original && beginning !== "pick-up" ? (
-        <Work key={motif.id} motif={motif} workshop={workshop} beginning={beginning} begin={begin} onFile={pickFile} onOriginal={setOriginal} />
+        <Work key={motif.id} motif={motif} workshop={workshop} beginning={beginning} begin={begin} onFile={pickFile} onOriginal={setOriginal} drawing={drawing} setDrawing={setDrawing} />
       ) : (
         <>
           <div className="relative flex min-w-0 flex-1 flex-col">
@@ -167,21 +169,25 @@ interface WorkProps {
   begin: (which: Beginning) => void;
   onFile: () => void;
   onOriginal: (original: Original) => void;
+  drawing: Drawing | null;
+  setDrawing: (drawing: Drawing | null) => void;
 }
 
 /** One motif at work: the bench, and below it the open question. */
-function Work({ motif, workshop, beginning, begin, onFile, onOriginal }: WorkProps) {
+function Work({ motif, workshop, beginning, begin, onFile, onOriginal, drawing, setDrawing }: WorkProps) {
   const [tab, setTab] = useState<Tab>("cut");
-  const [parts, setParts] = useState<number[]>([]);
+  const [parts, setParts] = useState<number[]>(ownParts(motif).length === 1 ? [0] : []); // the only part needs no choosing
   const [nodes, setNodes] = useState<number[]>([]);
   const [contour, setContour] = useState(0);
-  const [drawing, setDrawing] = useState<{ width_mm: number; closed: boolean } | null>(null);
   const [night, setNight] = useState(false);
-  const edit = useMotifEdit(motif, tab === "points" && parts.length === 1 ? parts[0] : null);
+  const edit = useMotifEdit(motif, tab === "points" && parts.length === 1 ? (ownParts(motif)[parts[0]] ?? null) : null);
   const { bench } = edit;
-  const known = bench ? parts.filter((i) => i < bench.motif.shapes.length) : [];
-  const choose = (next: number[]): void => {
-    setParts(tab === "points" ? next.slice(0, 1) : next);
+  // kept by their place among a motif's own parts: what is derived from them comes and goes
+  const own = bench ? ownParts(bench.motif) : [];
+  const known = parts.flatMap((k) => own[k] ?? []);
+  const choose: ChooseParts = (next, of = bench?.motif) => {
+    const places = of ? next.map((i) => ownParts(of).indexOf(i)).filter((k) => k >= 0) : [];
+    setParts(tab === "points" ? places.slice(0, 1) : places);
     setNodes([]);
     setContour(0);
   };
@@ -195,7 +201,7 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal }: WorkPro
     <>
       <div className="relative flex min-w-0 flex-1 flex-col">
         <BeginBar beginning={beginning} begin={begin} onFile={onFile}>
-          <button className="font-semibold hover:text-madder aria-pressed:text-madder" aria-pressed={drawing !== null} onClick={() => setDrawing(drawing ? null : { width_mm: 0.8, closed: false })}>
+          <button className="font-semibold hover:text-madder aria-pressed:text-madder" aria-pressed={drawing !== null} onClick={() => setDrawing(drawing ? null : { width_mm: 0.8, closed: false, fresh: false })}>
             Draw
           </button>
           <span className="ml-auto flex items-baseline gap-3 text-moss">
@@ -210,8 +216,8 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal }: WorkPro
         <div className="relative flex min-h-0 flex-1 flex-col">
           {beginning === "starters" && <Starters motif={motif} edit={edit} onDone={() => begin(null)} />}
           {beginning === "tray" && <ScanTray onTaken={onOriginal} onDone={() => begin(null)} />}
-          {drawing && <DrawBar drawing={drawing} set={setDrawing} />}
-          <Bench bench={bench} edit={edit} tab={tab} parts={known} onParts={choose} nodes={nodes} onNodes={setNodes} contour={contour} onContour={setContour} drawing={drawing} onDrawn={() => setDrawing(null)} night={night} />
+          {drawing && <DrawBar drawing={drawing} set={setDrawing} name={motif.name} />}
+          <Bench bench={bench} edit={edit} tab={tab} parts={known} onParts={choose} nodes={nodes} onNodes={setNodes} contour={contour} onContour={setContour} drawing={drawing} onDrawing={setDrawing} night={night} />
         </div>
         <nav aria-label="Work on the motif" className="flex h-[36px] shrink-0 items-center gap-6 border-t border-rule px-5">
           {TABS.map(([key, words]) => (
@@ -261,13 +267,16 @@ function HeavyWarning({ bench, edit }: { bench: NonNullable<ReturnType<typeof us
   );
 }
 
-function DrawBar({ drawing, set }: { drawing: { width_mm: number; closed: boolean }; set: (drawing: { width_mm: number; closed: boolean } | null) => void }) {
+function DrawBar({ drawing, set, name }: { drawing: Drawing; set: (drawing: Drawing | null) => void; name: string }) {
   return (
-    <div className="absolute top-2 left-1/2 z-10 flex -translate-x-1/2 items-end gap-4 border border-madder bg-work px-4 py-1.5">
-      <span className="text-[12.5px]">Draw on the bench with pen or mouse; Shift keeps it straight.</span>
+    <div className="absolute top-2 left-1/2 z-10 flex w-max -translate-x-1/2 items-center gap-4 border border-madder bg-work px-4 py-1.5">
+      <span className="text-[12.5px]">Draw with pen or mouse; Shift keeps it straight.</span>
       <NumberField compact label="Pen" unit="mm" step={0.1} value={drawing.width_mm} standard={0.8} onSet={(v) => v > 0 && set({ ...drawing, width_mm: v })} />
       <button className="plain-button px-2 py-0.5" aria-pressed={drawing.closed} onClick={() => set({ ...drawing, closed: !drawing.closed })}>
         {drawing.closed ? "fills what it goes round" : "leaves a stroke"}
+      </button>
+      <button className="plain-button px-2 py-0.5" aria-pressed={drawing.fresh} onClick={() => set({ ...drawing, fresh: !drawing.fresh })}>
+        {drawing.fresh ? "begins a new motif" : `onto ${name}`}
       </button>
       <button className="plain-button px-2 py-0.5" onClick={() => set(null)}>
         Done

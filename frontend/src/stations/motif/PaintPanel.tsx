@@ -3,12 +3,13 @@ import type { Edit, MotifBench } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
 import { PartList, Row } from "./ShapesPanel";
 import type { MotifEdit } from "./useMotifEdit";
+import type { ChooseParts } from "./view";
 
 interface Props {
   bench: MotifBench;
   edit: MotifEdit;
   parts: number[];
-  onParts: (parts: number[]) => void;
+  onParts: ChooseParts;
 }
 
 export function ColourField({ label, value, onDrag, onSet }: { label: string; value: string; onDrag?: (colour: string) => void; onSet: (colour: string) => void }) {
@@ -135,26 +136,26 @@ function BackRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
 function LightRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
   const [figures, setFigures] = useState({ from_deg: -120, width_mm: 0.4, opacity: 0.5, inset_mm: 0 });
   const make = (kind: "highlight" | "shadow", own = figures): Edit => ({ op: "light", parts, kind, colour: kind === "highlight" ? "#ffffff" : "#14201b", ...own });
-  const field = (name: keyof typeof figures, label: string, unit: string, step: number) => (
+  const field = (name: keyof typeof figures, label: string, unit: string, step: number, per = 1) => (
     <NumberField
       compact
       label={label}
       unit={unit}
       step={step}
-      value={figures[name]}
-      onDrag={(v) => edit.show(make("highlight", { ...figures, [name]: v }))}
+      value={figures[name] * per}
+      onDrag={(v) => edit.show(make("highlight", { ...figures, [name]: v / per }))}
       onSet={(v) => {
-        setFigures({ ...figures, [name]: v });
+        setFigures({ ...figures, [name]: v / per });
         edit.drop();
       }}
       onLeave={edit.drop}
     />
   );
   return (
-    <Row words="Light on each part">
-      {field("from_deg", "comes from", "°", 15)}
+    <Row words="Light on each">
+      {field("from_deg", "from", "°", 15)}
       {field("width_mm", "wide", "mm", 0.1)}
-      {field("opacity", "covers (0–1)", "", 0.05)}
+      {field("opacity", "strength", "%", 5, 100)}
       {field("inset_mm", "off the edge", "mm", 0.1)}
       <button className="plain-button px-2 py-0.5" onClick={() => edit.keep(make("highlight"), { label: "highlight" })}>
         Highlight

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import { api, kept, type MotifBench, type Schemas } from "../../shared/api/client";
-import { useTrouble } from "../../shared/api/queries";
+import { useChange } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
 import { stampOf, stampShapes } from "../../shared/view/painter";
@@ -45,12 +45,7 @@ export function SeamPanel({ bench, edit }: Props) {
     [motif, from, to, seam],
   );
   const find = useMutation({ mutationFn: () => kept<Schemas["FoundRepeatMessage"]>(api.GET("/api/motifs/{id}/repeat", { params: { path: { id: motif.id } } })) });
-  const say = useTrouble((s) => s.say);
-  const divide = useMutation({
-    mutationFn: () => kept<Schemas["BrushMessage"]>(api.POST("/api/motifs/{id}/divide", { params: { path: { id: motif.id } }, body: { version: motif.version, name: motif.name } })),
-    onSuccess: (brush) => go("repeat", brush.id),
-    onError: (why) => say(why.message),
-  });
+  const divide = useChange(() => kept<Schemas["BrushMessage"]>(api.POST("/api/motifs/{id}/divide", { params: { path: { id: motif.id } }, body: { version: motif.version, name: motif.name } })));
   const picture = motif.shapes.length === 1 && motif.shapes[0].picture !== null;
   const sound = seam.mismatch_mm <= 0.1 && seam.slope_deg <= 15 && seam.delta_e <= 2;
   const joints = motif.joints_mm ?? [
@@ -116,7 +111,7 @@ export function SeamPanel({ bench, edit }: Props) {
         )}
         {find.error && <p className="mt-2 text-[12.5px] text-madder">{find.error.message}.</p>}
         <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
-          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => divide.mutate()}>
+          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => divide.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) })}>
             Cut in three pieces
           </button>
           <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "keep_between" })}>
@@ -124,9 +119,6 @@ export function SeamPanel({ bench, edit }: Props) {
           </button>
           <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}>
             No cuts
-          </button>
-          <button className="plain-button px-1.5 py-0" onClick={() => edit.keep({ op: "trim" })}>
-            Trim the margin
           </button>
         </div>
       </div>
@@ -155,6 +147,9 @@ export function SeamPanel({ bench, edit }: Props) {
         <NumberField compact label="High" unit="mm" step={0.1} value={motif.height_mm} onSet={(v) => edit.keep({ op: "frame", left_mm: 0, top_mm: 0, right_mm: motif.width_mm, bottom_mm: v }, { label: `frame ${v} mm high` })} />
         <button className="plain-button px-1.5 py-0" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
           Joints to the ends
+        </button>
+        <button className="plain-button col-start-2 px-1.5 py-0" onClick={() => edit.keep({ op: "trim" })}>
+          Trim the margin
         </button>
       </div>
     </div>

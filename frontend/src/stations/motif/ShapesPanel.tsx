@@ -1,14 +1,14 @@
 import { useState } from "react";
-import type { Edit, MotifBench } from "../../shared/api/client";
+import type { Edit, Motif, MotifBench } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { MotifEdit } from "./useMotifEdit";
-import { pressed, round, unionBox, withGroup } from "./view";
+import { pressed, round, unionBox, withGroup, type ChooseParts } from "./view";
 
 interface Props {
   bench: MotifBench;
   edit: MotifEdit;
   parts: number[];
-  onParts: (parts: number[]) => void;
+  onParts: ChooseParts;
 }
 
 /** The parts in their order, and the work on the chosen ones. */
@@ -16,7 +16,7 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
   const { motif } = bench;
   const some = parts.length > 0;
   const two = parts.length > 1;
-  const act = (label: string, change: Edit, enabled = some, then?: () => void) => (
+  const act = (label: string, change: Edit, enabled = some, then?: (after: Motif) => void) => (
     <button key={label} className="plain-button px-1.5 py-0" disabled={!enabled || edit.busy} onClick={() => edit.keep(change, { then })}>
       {label}
     </button>
@@ -27,7 +27,6 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
     <div className="flex h-full gap-4">
       <PartList bench={bench} parts={parts} onParts={onParts} />
       <div className="min-w-0 flex-1 overflow-y-auto">
-        {!some && <p className="mb-2 text-moss">Press a part on the bench or in the list; Shift adds another. Then pull it to move, its arrow to size, its ring to turn.</p>}
         <Row words="Several into one">
           {act("Join", { op: "combine", parts, way: "join" }, two, clear)}
           {act("Cut out", { op: "combine", parts, way: "cut_out" }, two, clear)}
@@ -53,7 +52,7 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
           {act("in the frame", { op: "align", parts, to: "in_frame" })}
         </Row>
         <Row words="Copy, mirror">
-          {act("Duplicate", { op: "duplicate", parts, dx_mm: 1, dy_mm: 1, copies: 1, turn_deg: 0, about_mm: null })}
+          {act("Duplicate", { op: "duplicate", parts, dx_mm: 1, dy_mm: 1, copies: 1, turn_deg: 0, scale: 1, about_mm: null }, some, (after) => onParts(parts.map((_, i) => after.shapes.length - parts.length + i), after))}
           {act("Left–right", { op: "transform", parts, scale_x: -1, scale_y: 1, turn_deg: 0, about_mm: null })}
           {act("Up–down", { op: "transform", parts, scale_x: 1, scale_y: -1, turn_deg: 0, about_mm: null })}
           {act("Other half, left–right", { op: "mirror", parts, side: "left_right" })}
@@ -80,7 +79,7 @@ export function Row({ words, children }: { words: string; children: React.ReactN
   );
 }
 
-export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: number[]; onParts: (parts: number[]) => void }) {
+export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: number[]; onParts: ChooseParts }) {
   const { shapes } = bench.motif;
   return (
     <ol aria-label="Parts, the topmost first" className="w-[148px] shrink-0 overflow-y-auto border-r border-rule pr-2">
@@ -114,7 +113,7 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
 function PartFigures({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
   const own = parts.flatMap((i) => bench.motif.shapes[i] ?? []);
   const recipe = bench.motif.recipes.find((r) => r.group && own.some((s) => s.group === r.group) && r.kind === "starter");
-  if (!own.length) return <div className="w-[218px] shrink-0" />;
+  if (!own.length) return <p className="w-[218px] shrink-0 text-moss">Press a part on the bench or in the list; Shift adds another. Then pull it to move, its arrow to size, its ring to turn.</p>;
   const box = unionBox(own.map((s) => s.box));
   const size = [box[2] - box[0], box[3] - box[1]];
   return (

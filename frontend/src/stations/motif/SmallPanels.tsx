@@ -1,15 +1,15 @@
 import { useState } from "react";
-import type { MotifBench } from "../../shared/api/client";
+import type { Motif, MotifBench } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
 import { PartList, Row } from "./ShapesPanel";
 import type { MotifEdit } from "./useMotifEdit";
-import { round } from "./view";
+import { round, type ChooseParts } from "./view";
 
 interface PointsProps {
   bench: MotifBench;
   edit: MotifEdit;
   parts: number[];
-  onParts: (parts: number[]) => void;
+  onParts: ChooseParts;
   nodes: number[];
   onNodes: (nodes: number[]) => void;
   contour: number;
@@ -65,7 +65,7 @@ interface SoftProps {
   bench: MotifBench;
   edit: MotifEdit;
   parts: number[];
-  onParts: (parts: number[]) => void;
+  onParts: ChooseParts;
 }
 
 /** Graded steps between nested parts, by hand or the fewest that cannot be seen, with what they cost. */
@@ -74,6 +74,8 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
   const group = bench.motif.shapes[parts[0]]?.group ?? 0;
   const grading = bench.gradings.find((g) => g.group === group);
   const recipe = bench.motif.recipes.find((r) => r.group === group && r.kind === "soft_edge");
+  /** The densest shape alone, to be pulled next. */
+  const innermost = (after: Motif): void => onParts([after.shapes.map((s) => s.group === after.recipes.at(-1)?.group && !s.derived).lastIndexOf(true)], after);
   const byHand = recipe ? Number(recipe.figures.steps) : 0;
   return (
     <div className="flex h-full gap-5">
@@ -86,12 +88,20 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
                 ? "Choose two or more nested parts (Shift adds one): the lowest is the rim, the topmost the densest place, which may lie anywhere inside."
                 : `${parts.length} parts chosen. Each keeps its own colour and cover; steps are laid between.`}
             </p>
+            {parts.length === 1 && (
+              <Row words="A first one">
+                <button className="plain-button" disabled={edit.busy} onClick={() => edit.keep({ op: "duplicate", parts, dx_mm: 0, dy_mm: 0, copies: 1, turn_deg: 0, scale: 0.5, about_mm: null }, { label: "a smaller one inside", then: (after) => onParts([...parts, after.shapes.length - 1], after) })}>
+                  Put a smaller one inside
+                </button>
+                <span className="text-[12.5px] text-moss">then give it its own colour under Paint, and pull it where it is densest</span>
+              </Row>
+            )}
             <Row words="Steps between">
               <NumberField compact label="steps" unit="" step={1} decimals={0} value={steps} standard={10} onSet={(v) => setSteps(Math.round(v))} />
-              <button className="plain-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps }, { label: `soft edge in ${steps} steps` })}>
+              <button className="plain-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps }, { label: `soft edge in ${steps} steps`, then: innermost })}>
                 Grade in {steps} steps
               </button>
-              <button className="firm-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps: 0 }, { label: "soft edge, steps unseen" })}>
+              <button className="firm-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps: 0 }, { label: "soft edge, steps unseen", then: innermost })}>
                 The fewest that cannot be seen
               </button>
             </Row>
@@ -122,7 +132,7 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
                 Make plain parts of the steps
               </button>
             </Row>
-            <p className="text-[12.5px] text-moss">Choose one of its shapes under Shapes and pull it: the steps follow. More steps are smoother and heavier.</p>
+            <p className="text-[12.5px] text-moss">Pull the densest shape, or choose another in the list (pressed again, it alone is chosen): the steps follow. More steps are smoother and heavier.</p>
           </>
         )}
       </div>

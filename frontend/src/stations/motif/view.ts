@@ -1,4 +1,4 @@
-import type { MotifBench, Shape } from "../../shared/api/client";
+import type { Motif, MotifBench, Shape } from "../../shared/api/client";
 import type { View } from "../../shared/view/painter";
 
 export type Box = [number, number, number, number];
@@ -37,6 +37,9 @@ export function partAt(shapes: Shape[], x: number, y: number, near: number): num
   return null;
 }
 
+/** A motif's own parts, without what is derived from them. */
+export const ownParts = (motif: Motif): number[] => motif.shapes.flatMap((s, i) => (s.derived ? [] : [i]));
+
 /** All parts that are chosen with one: its group, without what is derived from it. */
 export function withGroup(shapes: Shape[], part: number): number[] {
   const { group } = shapes[part];
@@ -59,3 +62,6 @@ export function snapped(value: number, places: number[], reach: number): number 
 }
 
 export const round = (value: number, decimals = 3): number => Number(value.toFixed(decimals));
+
+/** Choose parts by their places in a motif's shapes: the open one's, or those of the one that a change gave. */
+export type ChooseParts = (parts: number[], of?: Motif) => void;

@@ -166,7 +166,9 @@ def _shape_markup(shape: Shape, servers: Servers, *, kept: bool = False) -> str:
 def _kept_attributes(shape: Shape) -> str:
     out = f" data-name={quoteattr(shape.name)}" if shape.name else ""
     out += f' data-group="{shape.group}"' if shape.group else ""
-    return out + (' data-derived="1"' if shape.derived else "")
+    out += ' data-derived="1"' if shape.derived else ""
+    paints = [paint for paint in (shape.fill, shape.stroke and shape.stroke.paint) if paint]
+    return out + (' data-clear="1"' if any(p.opacity == 0 for p in paints) else "")
 
 
 def _picture_attributes(shape: Shape) -> str:

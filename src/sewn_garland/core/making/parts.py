@@ -63,15 +63,18 @@ def transformed(motif: Motif, parts: Sequence[int], *, scale_x: float = 1.0, sca
 
 
 def duplicated(motif: Motif, parts: Sequence[int], *, dx_mm: float = 0.0, dy_mm: float = 0.0, copies: int = 1, turn_deg: float = 0.0,
-               about_mm: Sequence[float] | None = None) -> Motif:  # fmt: skip
-    """Put copies of parts on top, each moved and turned once more than the one before."""
+               scale: float = 1.0, about_mm: Sequence[float] | None = None) -> Motif:  # fmt: skip
+    """Put copies of parts on top, each moved, turned and scaled once more than the one before."""
     own = [replace(s, derived=False, group=0) for s in chosen(motif, parts)]
+    if abs(np.log10(scale)) * copies > 3:
+        word = "smaller" if scale < 1 else "larger"
+        raise InputError(f"the last of {copies} copies would be more than a thousand times {word}; make fewer")
     left, top, right, bottom = box_of(own)
     centre = np.array(about_mm if about_mm is not None else ((left + right) / 2, (top + bottom) / 2))
     out = list(motif.shapes)
     for k in range(1, copies + 1):
         cos, sin = np.cos(np.radians(turn_deg * k)), np.sin(np.radians(turn_deg * k))
-        linear = np.array([[cos, -sin], [sin, cos]])
+        linear = np.array([[cos, -sin], [sin, cos]]) * scale**k
         matrix = np.column_stack([linear, centre - linear @ centre + (dx_mm * k, dy_mm * k)])
         out += [mapped(s, matrix) for s in own]
     return checked_size(replace(motif, shapes=tuple(out)))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from ..errors import InputError
 from ..maths.booleans import combined
-from ..maths.colour import delta_e_2000, hex_from_rgb, lab_from_srgb, over_white, rgb_from_hex
+from ..maths.colour import delta_e_2000, hex_from_rgb, lab_from_srgb, rgb_from_hex
 from ..maths.fitting import fitted
 from ..maths.outlines import Outline, flattened, subpaths
 from ..values.motif import Paint, Shape
@@ -17,6 +18,7 @@ from ..values.motif import Paint, Shape
 MOST_STEPS = 200
 LEAST_STEP_MM = 0.04  # chosen: finer steps cannot be told apart at reading distance
 SAMPLES = 96
+MISS_PER_STEP = 1.5  # chosen: a colour that is off shows less than a step of the same ΔE2000
 LIGHT_FROM = 60.0  # CIE L, chosen: lighter colours stand out from black
 
 
@@ -40,11 +42,11 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
     """Return the steps between two or more nested filled shapes given from the outside in.
 
     ``steps`` counts the shapes between each neighbouring pair; None takes the fewest that cannot
-    be seen: neighbours differ by ΔE2000 of at most 1, on white and on black (see-through ones
-    before an 8-bit screen rounds them). The inner shape may lie anywhere inside. A shape's
-    opacity is what is wanted to be seen there. Opacities add up as the shapes lie over one
-    another, so each step carries only what brings the stack to the wanted value, and
-    ``own_covers`` says what the given shapes must carry for that.
+    be seen: neighbours differ by ΔE2000 of at most 1 as drawn in 8 bits on the ground that the
+    colour stands out from. The inner shape may lie anywhere inside. A shape's opacity is what is
+    wanted to be seen there. Opacities add up as the shapes lie over one another, so each step
+    carries only what brings the stack to the wanted value, and ``own_covers`` says what the given
+    shapes must carry for that.
     """
     if len(shapes) < 2:
         raise InputError("a soft edge needs two nested shapes; draw or duplicate one inside the other")
@@ -59,39 +61,46 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
     largest, counts, own_covers = 0.0, [], [covers[0]]
     for outer, inner in itertools.pairwise(shapes):
         count = _fewest(outer, inner) if steps is None else steps
-        made, difference = _between(outer, inner, count)
+        made, own_cover, difference = _between(outer, inner, count)
         out += made
-        own_covers.append(_added(*_ladder(outer, inner, count)[2][-2:]))
+        own_covers.append(own_cover)
         counts.append(count)
         largest = max(largest, difference)
     return Grading(tuple(out), tuple(counts), largest, sum(len(s.commands) - s.commands.count("Z") for s in out), tuple(own_covers))
 
 
-def _wanted(shape: Shape) -> tuple[np.ndarray, float]:
-    return rgb_from_hex(shape.fill.colour), shape.fill.opacity
-
-
-def _ladder(outer: Shape, inner: Shape, count: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def _ladder(outer: Paint, inner: Paint, count: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return t (count + 2,), premultiplied colour and coverage of the whole stack at each step, ends included."""
     t = np.linspace(0, 1, count + 2)
-    (c0, a0), (c1, a1) = _wanted(outer), _wanted(inner)
+    (c0, a0), (c1, a1) = ((rgb_from_hex(p.colour), p.opacity) for p in (outer, inner))
     return t, c0 * a0 + (c1 * a1 - c0 * a0) * t[:, None], a0 + (a1 - a0) * t
 
 
-def _difference(premultiplied: np.ndarray, alpha: np.ndarray) -> float:
-    """Return the largest ΔE2000 between neighbours, on white and on black; opaque ones as 8 bits write them."""
-    colour = premultiplied / np.maximum(alpha, 1e-9)[:, None]
-    shown = [over_white(colour, alpha), premultiplied]
-    if alpha.min() >= 1:
-        shown = [np.round(colour * 255) / 255]
-    return float(max(delta_e_2000(lab[:-1], lab[1:]).max() for lab in map(lab_from_srgb, shown)))
+def _difference(seen: np.ndarray, others: np.ndarray | None = None) -> float:
+    """Return the largest ΔE2000 between neighbours of sRGB (n, 3) in shares, or to ``others``."""
+    lab = lab_from_srgb(np.clip(seen, 0, 1))
+    return float((delta_e_2000(lab[:-1], lab[1:]) if others is None else delta_e_2000(lab, lab_from_srgb(np.clip(others, 0, 1)))).max())
 
 
 def _fewest(outer: Shape, inner: Shape) -> int:
-    """Return the least count whose steps cannot be seen; none are finer than the eye parts."""
+    """Return the least count whose steps cannot be seen, else the one that shows least; none are finer than the eye parts."""
     most = int(np.clip(_room(outer, inner) / LEAST_STEP_MM, 1, MOST_STEPS))
-    unseen = (n for n in range(1, most) if _difference(*_ladder(outer, inner, n)[1:]) <= 1.0)
-    return next(unseen, most)
+    unbound = _fewest_of(outer.fill, inner.fill, MOST_STEPS)
+    return unbound if unbound <= most else _fewest_of(outer.fill, inner.fill, most)
+
+
+@lru_cache(maxsize=256)
+def _fewest_of(outer: Paint, inner: Paint, most: int) -> int:
+    """Return the count for two paints; shapes in the hand ask for the same ones again and again."""
+    least = next((n for n in range(1, most) if _difference(_on_ground(*_ladder(outer, inner, n)[1:])) <= 1.0), most)
+    tries = [*range(least, min(most, 2 * least + 4) + 1), *range(least - 1, least // 4, -1)]
+    shown = []
+    for n in tries:  # as drawn, a step is a whole number of levels, and many faint ones may miss the colour
+        _, step, miss = _stack(*_ladder(outer, inner, n)[1:])
+        shown.append(max(step, miss / MISS_PER_STEP))
+        if shown[-1] <= 1.0:
+            return n
+    return tries[int(np.argmin(shown))]
 
 
 def _room(outer: Shape, inner: Shape) -> float:
@@ -100,33 +109,47 @@ def _room(outer: Shape, inner: Shape) -> float:
     return float(np.hypot(*(b - a).T).max())
 
 
-def _between(outer: Shape, inner: Shape, count: int) -> tuple[list[Shape], float]:
-    t, whole, alpha = _ladder(outer, inner, count)
-    fills = _layers(whole, alpha)[1:-1]
+def _between(outer: Shape, inner: Shape, count: int) -> tuple[list[Shape], float, float]:
+    """Return the steps, what the inner shape must carry over them, and the largest step."""
+    t, whole, alpha = _ladder(outer.fill, inner.fill, count)
+    fills, difference, _ = _stack(whole, alpha)
     outlines = _morphed(outer, inner, t[1:-1])
     return [
         replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True)
-        for (commands, points), fill in zip(outlines, fills, strict=True)
-    ], _difference(whole, alpha)
+        for (commands, points), fill in zip(outlines, fills[1:-1], strict=True)
+    ], fills[-1].opacity, difference
 
 
-def _layers(whole: np.ndarray, alpha: np.ndarray) -> list[Paint]:
-    """Return what each layer carries so that the stack comes to ``whole`` (n, 3) premultiplied and ``alpha`` (n,).
+def _ground(whole: np.ndarray, alpha: np.ndarray) -> float:
+    """Return the ground that the innermost colour stands out from: white (1) under a dark one, black (0) under a light one."""
+    return 1.0 if lab_from_srgb(whole[-1] / max(alpha[-1], 1e-9))[0] < LIGHT_FROM else 0.0
 
-    A faint layer changes 8 bits by a level or two, and many of them would lose the hue to
-    rounding. So each layer makes up for what those below lost, as seen on the ground that the
-    colour stands out from: white under dark colours, black under light ones.
+
+def _on_ground(whole: np.ndarray, alpha: np.ndarray) -> np.ndarray:
+    return whole + _ground(whole, alpha) * (1 - alpha)[:, None]
+
+
+def _stack(whole: np.ndarray, alpha: np.ndarray) -> tuple[list[Paint], float, float]:
+    """Return what each layer carries for the stack to come to what is wanted, its largest step and largest miss (ΔE2000).
+
+    ``whole`` (n, 3) is the wanted premultiplied colour, ``alpha`` (n,) the wanted cover. A faint
+    layer changes 8 bits by a level or two, and many would lose the hue to rounding. So opacities
+    are whole levels, and each layer makes up for what those below lost on the ground, drawn as a
+    browser's canvas does (measured: colour times level rounded, ground rounded down).
     """
-    ground = 1.0 if lab_from_srgb(whole[-1] / max(alpha[-1], 1e-9))[0] < LIGHT_FROM else 0.0
-    drawn = np.full(3, ground)
-    out, below = [], 0.0
-    for wanted, cover in zip(whole + ground * (1 - alpha)[:, None], alpha, strict=True):
-        own = round(_added(below, float(cover)), 5)
-        colour = hex_from_rgb((wanted - drawn * (1 - own)) / max(own, 1e-9))
-        drawn = np.round((drawn * (1 - own) + rgb_from_hex(colour) * own) * 255) / 255
-        below = 1 - (1 - below) * (1 - own)
-        out.append(Paint(colour, own))
-    return out
+    drawn = np.full(3, 255 * _ground(whole, alpha))
+    out, seen, below = [], [], 0.0
+    on_ground = _on_ground(whole, alpha)
+    for wanted, cover in zip(on_ground * 255, alpha, strict=True):
+        level = int(np.clip(np.round(255 * _added(below, float(cover))), 0, 255))
+        kept = np.floor(drawn * (256 - level) / 256) if level < 255 else 0.0
+        colour = hex_from_rgb((wanted - kept) / max(level, 1))
+        drawn = kept + np.round(rgb_from_hex(colour) * level)
+        below = 1 - (1 - below) * (1 - level / 255)
+        out.append(Paint(colour, round(level / 255, 5)))
+        seen.append(drawn)
+    shown = np.array(seen) / 255
+    return out, _difference(shown), _difference(shown, on_ground)
 
 
 def _added(below: float, wanted: float) -> float:

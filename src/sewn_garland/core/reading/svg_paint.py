@@ -35,15 +35,17 @@ class Paints:
             text = drawn.style.get("color", "#000000")
         share = drawn.opacity * share_from_text(drawn.style.get(f"{key}-opacity"))
         found = re.match(r"url\(\s*['\"]?#([^'\")]+)['\"]?\s*\)\s*(.*)", text)
-        return self._of_server(found.group(1), found.group(2), share, drawn, outline) if found else self._flat(text, share)
+        return (self._of_server(found.group(1), found.group(2), share, drawn, outline) if found
+                else self._flat(text, share, keep_clear=drawn.element.get("data-clear") == "1"))  # fmt: skip
 
     def tell(self, sentence: str) -> None:
         if sentence not in self.left_out:
             self.left_out.append(sentence)
 
-    def _flat(self, text: str, share: float) -> Paint | None:
+    def _flat(self, text: str, share: float, *, keep_clear: bool = False) -> Paint | None:
+        """Return a plain colour; one that covers nothing is none, unless one of our own files keeps it as the start of a soft edge."""
         colour, alpha = self._colour(text)
-        return Paint(colour, round(alpha * share, 4)) if alpha * share > 0 else None
+        return Paint(colour, round(alpha * share, 4)) if alpha * share > 0 or keep_clear else None
 
     def _colour(self, text: str) -> tuple[str, float]:
         try:
