@@ -16,14 +16,17 @@ from .inspecting.joins import joins_of
 from .making.cutting import clipped_to_box
 from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
-from .measuring.arc_length import frames_on, measure
+from .measuring.arc_length import curvature_on, frames_on, measure
 from .measuring.runs import runs_of
 from .measuring.smoothing import scaled, smoothed
+from .placing.jointed import place_jointed
 from .placing.rigid import matrices_of, place_rigid
 from .reading.brush_document import changed
-from .spacing.stops import extents_of, refuse_too_many, spacings_of, stops_on
+from .spacing.joints import RunsOfLinks
+from .spacing.links import link_runs
+from .spacing.stops import extents_of, refuse_too_many, spacings_of, stops_of_links, stops_on
 from .values.brush import Brush
-from .values.laid import LaidLine, RunSpacing, Stops
+from .values.laid import LaidLine, Placements, Run, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 from .values.motif import Motif, mapped
 
@@ -110,10 +113,9 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
         line, corner_from=np.radians(brush.corner_from_deg),
         outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
     ) for line in lines]  # fmt: skip
-    spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
-    stops, counts = stops_on(runs, spacings, extents)
+    lay_pieces = _lay_links if brush.jointed else _lay_rigid
+    spacings, stops, counts, placements = lay_pieces(brush, lines, runs, unended)
     line_of = np.repeat(np.arange(len(lines)), counts)
-    placements = place_rigid(stops, frames_on(lines, line_of, stops.s), brush, start_direction=_starts(brush, lines)[line_of])
     closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
     joins = joins_of(stops, placements, brush, line_of=line_of, closed=closed, length=_lengths(lines))
     ends = np.cumsum(counts)
@@ -134,9 +136,51 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
     return _located(laid, lines)
 
 
+Laying = tuple[list[list[RunSpacing]], Stops, np.ndarray, Placements]
+
+
+def _lay_rigid(brush: Brush, lines: list[MeasuredLine], runs: list[list[Run]], unended: Collection[int]) -> Laying:
+    """Space pieces by their frames and stamp them at their stops."""
+    extents = extents_of(brush)
+    spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
+    stops, counts = stops_on(runs, spacings, extents)
+    line_of = np.repeat(np.arange(len(lines)), counts)
+    frames = frames_on(lines, line_of, stops.s)
+    return spacings, stops, counts, place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
+
+
+def _lay_links(brush: Brush, lines: list[MeasuredLine], runs: list[list[Run]], unended: Collection[int]) -> Laying:
+    """Hang pieces together by their joints, which lie on the line (beside it by the side shift)."""
+    flat = [(i, run) for i, of_line in enumerate(runs) for run in of_line]
+    of_line = np.array([i for i, _ in flat], int)
+    table = RunsOfLinks(*(np.array([getattr(run, name) for _, run in flat], kind)
+                          for name, kind in (("start", float), ("length", float), ("closed", bool))))  # fmt: skip
+
+    def curve(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        frames = frames_on(lines, of_line[run], s)
+        if not brush.side_shift:
+            return frames.position, frames.tangent
+        bend = curvature_on(lines, of_line[run], s)
+        return frames.position + brush.side_shift * frames.normal, frames.tangent * (1 - bend * brush.side_shift)[:, None]
+
+    own = brush.link_lengths
+    spacings, chains = link_runs(curve, table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
+    joint_run = np.repeat(np.arange(len(flat)), chains.count + 1)
+    joints = curve(joint_run, chains.s)[0]
+    inner = joint_run[:-1] == joint_run[1:]
+    left, right = joints[:-1][inner], joints[1:][inner]
+    openings = np.zeros(len(left))
+    last = np.cumsum(chains.count)[table.closed & (chains.count > 0)] - 1
+    first = (np.cumsum(chains.count) - chains.count)[table.closed & (chains.count > 0)]
+    openings[last] = np.hypot(*(left[first] - right[last]).T)
+    stops, counts = stops_of_links(runs, chains, len(own), openings)
+    filled = iter(spacings)
+    return [[next(filled) for _ in of_line] for of_line in runs], stops, counts, place_jointed(stops, left, right, brush)
+
+
 def _rows(table, rows: slice):
     """Return a dataclass of arrays cut to some rows."""
-    return type(table)(**{name: array[rows] for name, array in vars(table).items()})
+    return type(table)(**{name: None if array is None else array[rows] for name, array in vars(table).items()})
 
 
 def _lengths(lines: list[MeasuredLine]) -> np.ndarray:

@@ -21,7 +21,7 @@ def pieces_csv(laid: Sequence[LaidLine]) -> str:
     writer.writerow(COLUMNS)
     for number, line in enumerate(laid):
         p, n = line.placements, len(line.stops.s)
-        columns = (line.stops.run, np.arange(n), None, p.variant, line.stops.s, p.centre[:, 0], p.centre[:, 1],
+        columns = (line.stops.run, np.arange(n), None, p.variant, line.stops.s, p.place[:, 0], p.place[:, 1],
                    turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1])  # fmt: skip
         lists = [["repeat"] * n if c is None else (c + 0).tolist() for c in columns]
         writer.writerows(zip([number] * n, *lists, strict=True))

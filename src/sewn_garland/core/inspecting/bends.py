@@ -15,10 +15,13 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray) -> float
     """Return the smallest radius (mm) at which every join stays within tolerance.
 
     ``lengths`` and ``gaps`` (m,) mm of the variants at the brush's size. None where pieces do
-    not turn with the line, for then its bends decide nothing. Two neighbours p apart on a
+    not turn with the line, for then its bends decide nothing. A rigid link between joints ℓ
+    apart passes a bend of ℓ/2, where it spans the circle, and no tighter one. Else two neighbours p apart on a
     circle of radius r stand φ = p/r to each other; with a side shift d their gap is
     2(r ± d)·sin(φ/2) − L·cos(φ/2), the worse side counts.
     """
+    if brush.jointed:
+        return float(lengths.max()) / 2
     if brush.facing != "line":
         return None
     after = np.roll(lengths, -1)

@@ -100,7 +100,7 @@ def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths)
     for limit in (now, *(step for step in LIMITS_PCT if step > now)):
         by = "" if limit == now else f", up to {limit:g} %"
         for ease, words in (("gaps", "Gaps take the remainder"), ("size", "Size takes the remainder")):
-            if not (brush.ease == ease and limit == now):
+            if not (brush.ease == ease and limit == now) and not (brush.jointed and ease == "gaps"):
                 yield Cure(f"{words}{by}", _brush_change("spacing", ease=ease, ease_limit_pct=limit))
     fits = np.floor(1000 * brush.size * measured.length / lengths.min()) / 10
     if 0 < fits < brush.size * 100:
@@ -136,7 +136,7 @@ def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator
     if tightest is not None and brush.facing == "line":
         factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps)
         for step in SIZE_STEPS:
-            size = np.floor(1000 * brush.size * factor * step) / 10
+            size = np.floor(1000 * brush.size * factor * step + 1e-6) / 10
             if size >= 1:
                 yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))
     pitch = float((lengths + gaps).mean())

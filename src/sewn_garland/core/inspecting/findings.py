@@ -18,7 +18,13 @@ def findings_of(
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
         return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
-    found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *_tight_bends(measured, safe)]
+    bends = [*_tight_bends(measured, safe)]
+    found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
+    if not bends:
+        found += [
+            _finding("tight bend", s.blocked, safe, "mm", f"a link cannot pass at {s.blocked:.1f} mm; it needs a bend of {safe:.1f} mm")
+            for s in spacings if s.blocked is not None
+        ]  # fmt: skip
     found.sort(key=lambda f: f.at_mm)
     return found
 
@@ -53,6 +59,8 @@ def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
         ("gap", joins.gap, tol, "mm", 1.0), ("overlap", -joins.gap, tol, "mm", 1.0),
         ("step", joins.step, tol, "mm", 1.0), ("kink", joins.kink, kink_tol, "°", 180 / np.pi),
     ]  # fmt: skip
+    if brush.jointed:  # a joint is there to turn
+        measures.pop()
     return [f for kind, amounts, limit, unit, factor in measures if len(amounts) and amounts.max() > limit + ABS_TOL_MM
             for f in _stretches(joins, kind, amounts, limit, unit, factor)]  # fmt: skip
 

@@ -18,7 +18,10 @@ def joins_of(
     """
     first, second = _pairs(stops, line_of, closed)
     a, b = placements.centre[first], placements.centre[second]
-    if brush.facing == "line":
+    if placements.joints is not None:
+        a, b = placements.joints[first, 1], placements.joints[second, 0]
+        gap, step = np.hypot(*(b - a).T), np.zeros(len(first))
+    elif brush.facing == "line":
         unit_a, unit_b = _units(placements.direction[first]), _units(placements.direction[second])
         a, b = a + stops.after[first, None] * unit_a, b - stops.before[second, None] * unit_b
         gap, step = _between_edges(b - a, unit_a, unit_b)

@@ -63,11 +63,19 @@ def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
 def curvature_at(measured: MeasuredLine, s: np.ndarray) -> np.ndarray:
     """Return the signed curvature (n,) in 1/mm at distances s (n,); 0 on a line without extent and beyond the ends."""
     s = np.asarray(s, dtype=float)
-    if measured.length <= 0:
-        return np.zeros(len(s))
-    inside = np.mod(s, measured.length) if measured.closed else np.clip(s, 0.0, measured.length)
-    segment, t = _parameters(_table_of((measured,)), np.zeros(len(s), int), inside)
-    return np.where(measured.closed | (inside == s), _curvature_at(measured.line, segment, t), 0.0)
+    return curvature_on([measured], np.zeros(len(s), int), s)
+
+
+def curvature_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> np.ndarray:
+    """Return the signed curvature (n,) at distances s (n,) along the lines ``which`` (n,), all in one go."""
+    table = _table_of(tuple(lines))
+    length, closed = table.length[which], table.closed[which]
+    inside = np.where(closed & (length > 0), np.mod(s, np.where(length > 0, length, 1.0)), np.clip(s, 0.0, length))
+    out = np.zeros(len(s))
+    on = np.flatnonzero((closed | (inside == s)) & (length > 0))
+    segment, t = _parameters(table, which[on], inside[on])
+    out[on] = _curvature_of(table.coeffs, table.is_arc, segment, t)
+    return out
 
 
 def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
@@ -276,8 +284,12 @@ def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.nd
 
 
 def _curvature_at(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
-    coeffs = line.coeffs[segment]
-    _, d1, d2 = jets(coeffs, line.is_arc[segment], t, order=2)
+    return _curvature_of(line.coeffs, line.is_arc, segment, t)
+
+
+def _curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
+    coeffs = coeffs[segment]
+    _, d1, d2 = jets(coeffs, is_arc[segment], t, order=2)
     speed = np.hypot(d1[:, 0], d1[:, 1])
     return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
 

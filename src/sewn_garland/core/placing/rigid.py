@@ -19,7 +19,7 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
     along = np.arctan2(frames.tangent[:, 1], frames.tangent[:, 0])
     direction = {"line": along, "page": np.zeros(n), "start": start_direction}[brush.facing]
     scale = np.repeat((brush.size * stops.factor)[:, None], 2, axis=1)
-    flip_x, flip_y = _mirrored(stops, brush)
+    flip_x, flip_y = mirror_factors(stops, brush)
     return Placements(
         centre=frames.position + brush.side_shift * frames.normal,
         turn=direction + np.radians(brush.turn_deg),
@@ -29,7 +29,8 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
     )
 
 
-def _mirrored(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:
+def mirror_factors(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:
+    """Return 1 or −1 along and across (n,) for every piece."""
     ones = np.ones(len(stops.s))
     if brush.mirror == "left_right":
         return -ones, ones

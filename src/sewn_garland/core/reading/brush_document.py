@@ -97,7 +97,7 @@ class BrushDocument(_Part):
 
 NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"once_length", "once_proportion", "scattered"},
-    "travel.round_bends": {"bent", "jointed"},
+    "travel.round_bends": {"bent"},
     "spacing.ease": {"length"},
     "ends.outside_corner": {"mitre", "lap", "round", "piece"},
     "ends.inside_corner": {"mitre", "lap", "round", "piece"},
@@ -106,6 +106,7 @@ NOT_BUILT: dict[str, set[str]] = {
 
 # document section and key → field of Brush and what one unit there is worth
 FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
+    ("travel", "round_bends"): ("round_bends", None),
     ("travel", "facing"): ("facing", None),
     ("travel", "turn_deg"): ("turn_deg", 1.0),
     ("travel", "mirror"): ("mirror", None),
@@ -189,6 +190,8 @@ def brush_from_document(document: BrushDocument, motifs: tuple[Motif, ...], *, w
     for (section, key), (field, unit) in FIELDS.items():
         value = getattr(getattr(document, section), key)
         values[field] = value if unit is None else value * unit
+    if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
+        raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
     return Brush(name=document.name, repeat=motifs, **values)
 
 
@@ -207,7 +210,7 @@ def motif_of_piece(piece: PieceDocument, svg: bytes | str, *, where: str) -> Mot
     motif = motif_from_svg(svg, where=where, base_line_mm=piece.base_line_mm)
     if piece.joints_mm is not None and piece.joints_mm[0][0] >= piece.joints_mm[1][0]:
         raise InputError("joints_mm: the left joint must lie left of the right one", where=where)
-    return motif
+    return replace(motif, joints=piece.joints_mm and (tuple(piece.joints_mm[0]), tuple(piece.joints_mm[1])))
 
 
 def read_brush(path: Path) -> Brush:

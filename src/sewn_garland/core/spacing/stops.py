@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -10,6 +11,7 @@ from ..errors import LimitError
 from ..values.brush import Brush
 from ..values.laid import Run, RunSpacing, Stops
 from .ease import space_run
+from .joints import Chains
 
 MOST_PIECES = 2_000_000
 LEAST_PITCH_MM = 1e-9  # below it a count says nothing any more
@@ -36,8 +38,11 @@ def extents_of(brush: Brush) -> Extents:
     """Return what each repeat piece takes along the line, Turn and Size included, ease not.
 
     The frame turned by τ spans w·|cos τ| + h·|sin τ|; a base line off the frame's middle moves
-    that span to one side of the stop.
+    that span to one side of the stop. Jointed pieces take what lies between their joints.
     """
+    if brush.jointed:
+        half = brush.link_lengths / 2
+        return Extents(half, half, np.zeros(len(half)))
     turn = np.radians(brush.turn_deg)
     cos, sin = abs(np.cos(turn)), abs(np.sin(turn))
     width = np.array([m.width for m in brush.repeat])
@@ -96,3 +101,21 @@ def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: E
         gap_after=gap_after, variant=variant, run=number.astype(int)[of], place=place,
     )  # fmt: skip
     return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)
+
+
+def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, gap_after: np.ndarray) -> tuple[Stops, np.ndarray]:
+    """Return the stops of jointed pieces half-way along the line between their joints, and how many each line has.
+
+    ``own`` is the number of variants, ``gap_after`` (n,) the wished mm to the next piece.
+    """
+    in_line = np.array([number for of_line in runs for number in range(len(of_line))], int)
+    of = np.repeat(np.arange(len(chains.count)), chains.count)
+    place = np.arange(len(of)) - np.repeat(np.cumsum(chains.count) - chains.count, chains.count)
+    first = place + np.repeat(np.cumsum(chains.count + 1) - chains.count - 1, chains.count)
+    a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
+    stops = Stops(
+        s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=gap_after,
+        variant=place % own, run=in_line[of], place=place,
+    )  # fmt: skip
+    edges = np.cumsum([0, *(len(of_line) for of_line in runs)])
+    return stops, np.array([int(chains.count[a:b].sum()) for a, b in pairwise(edges)], int)

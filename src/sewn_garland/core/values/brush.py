@@ -5,8 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 from .motif import Motif
 
+RoundBends = Literal["rigid", "bent", "jointed"]
 Facing = Literal["line", "page", "start"]
 Mirror = Literal["off", "up_down", "left_right", "every_second"]
 Ease = Literal["leave", "gaps", "size"]
@@ -23,6 +26,7 @@ class Brush:
 
     name: str
     repeat: tuple[Motif, ...]
+    round_bends: RoundBends = "rigid"
     facing: Facing = "line"
     turn_deg: float = 0.0
     mirror: Mirror = "off"
@@ -37,3 +41,13 @@ class Brush:
     inside_corner: CornerStyle = "through"
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
+
+    @property
+    def jointed(self) -> bool:
+        """Tell whether pieces hang together by their joints."""
+        return self.round_bends == "jointed"
+
+    @property
+    def link_lengths(self) -> np.ndarray:
+        """Return the distance between the joints of each repeat piece (m,), mm at the brush's size."""
+        return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.repeat)]) * self.size

@@ -25,7 +25,8 @@ class RunSpacing:
     ``factor`` scales pieces and gaps (size ease), ``extra_gap`` mm is added to every gap (gap
     ease), ``offset`` mm lies before the first piece, ``rest`` mm stays unfilled in all.
     ``eased`` is the signed change of the eased quantity as a share; ``short`` says that the ease
-    limit was reached or no piece fits, ``broken_order`` that variants do not close.
+    limit was reached or no piece fits, ``broken_order`` that variants do not close, ``blocked``
+    the mm along the line where a rigid link cannot pass a bend.
     """
 
     count: int
@@ -36,6 +37,7 @@ class RunSpacing:
     eased: float
     short: bool
     broken_order: bool
+    blocked: float | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -66,7 +68,9 @@ class Placements:
     """n placed pieces: ``centre`` (n, 2) is where each base line's middle lies on the page.
 
     ``turn`` radians clockwise, ``scale`` (n, 2) along the motif's own axes, negative where
-    mirrored; ``direction`` (n,) the angle of each piece's base line before Turn.
+    mirrored; ``direction`` (n,) the angle of each piece's base line before Turn, of jointed ones
+    the angle from joint to joint. ``joints`` (n, 2, 2) are the left and right joint on the page,
+    None where pieces do not hang together.
     """
 
     centre: np.ndarray
@@ -74,6 +78,12 @@ class Placements:
     scale: np.ndarray
     direction: np.ndarray
     variant: np.ndarray
+    joints: np.ndarray | None = None
+
+    @property
+    def place(self) -> np.ndarray:
+        """Return where each piece is said to lie (n, 2): its base line's middle, jointed the middle between its joints."""
+        return self.centre if self.joints is None else self.joints.mean(axis=1)
 
     def __post_init__(self) -> None:
         freeze_arrays(self)

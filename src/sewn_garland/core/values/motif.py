@@ -128,6 +128,12 @@ class Motif:
         return sum(len(shape.commands) - shape.commands.count("Z") for shape in self.shapes)
 
     @property
+    def joint_points(self) -> tuple[np.ndarray, np.ndarray]:
+        """Return the left and the right joint (2,), by default the ends of the base line."""
+        left, right = self.joints or ((0.0, self.base_line), (self.width, self.base_line))
+        return np.array(left), np.array(right)
+
+    @property
     def span(self) -> tuple[float, float]:
         """Return where the repeat lies along the base line: between the cuts, else the whole frame."""
         return self.cuts or (0.0, self.width)

@@ -1,0 +1,252 @@
+"""Joints of rigid links on lines: each at a straight distance from the one before, all solved at once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.linalg import solve_banded
+
+from ..values.arrays import freeze_arrays
+
+Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
+"""Takes runs (n,) and distances along their lines (n,), returns positions (n, 2) and their change a mm (n, 2)."""
+
+NEWTON_ROUNDS = 30
+LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it a step would leap
+RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
+GOOD_REL_TOL = 1e-12
+INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
+MARCH_STEPS = 24  # samples a link when joints are sought one after the other
+
+
+@dataclass(frozen=True, eq=False)
+class RunsOfLinks:
+    """k runs to be filled with links: arrays (k,), mm along their lines."""
+
+    start: np.ndarray
+    length: np.ndarray
+    closed: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+@dataclass(frozen=True, eq=False)
+class Chains:
+    """The joints of all runs behind one another.
+
+    ``s`` (Σ(countᵢ + 1),) mm along each run's line, ``count`` (k,) links, ``sigma`` (k,) the factor
+    on every link's size, ``blocked`` (k,) where a first link could not pass a bend as it must, NaN
+    where all can.
+    """
+
+    s: np.ndarray
+    count: np.ndarray
+    sigma: np.ndarray
+    blocked: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+def chain_lengths(own: np.ndarray, count: np.ndarray) -> np.ndarray:
+    """Return the length of every link, variants ``own`` (m,) in turn, begun anew on each run: (Σ countᵢ,)."""
+    place = np.arange(int(count.sum())) - np.repeat(np.cumsum(count) - count, count)
+    return own[place % len(own)]
+
+
+def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.ndarray) -> Chains:
+    """Lay as many links of full size as each run takes from ``offset`` (k,) mm on; none where not even one fits.
+
+    A chord is never longer than its arc, so no more can fit than the run's length says.
+    """
+    room = np.maximum(runs.length - offset, 0.0)
+    most = np.floor(room / own.mean() + len(own)).astype(int) + 1
+    chains = laid_chains(curve, runs, own, most, sigma=np.ones(len(most)), offset=offset)
+    edges = np.cumsum(chains.count + 1)
+    end = np.repeat(runs.start + runs.length, chains.count + 1)
+    slack = 1e-9 * own.mean()
+    within = chains.s <= end + slack
+    count = np.add.reduceat(within, np.concatenate([[0], edges[:-1]])) - 1 if len(edges) else np.zeros(0, int)
+    count = np.maximum(count, 0)
+    place = np.arange(len(chains.s)) - np.repeat(edges - chains.count - 1, chains.count + 1)
+    return Chains(chains.s[place <= np.repeat(count, chains.count + 1)], count, chains.sigma, chains.blocked)
+
+
+def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray, *, sigma: np.ndarray, offset: np.ndarray) -> Chains:
+    """Lay ``count`` (k,) links at fixed factors, one joint after the other; they may run past the end.
+
+    Where a bend is too tight for Newton's joints to be the first ones, they are sought along the line.
+    """
+    chain = _Chain(curve, runs, own, count)
+    s, sigma, settled = chain.solved(chain.even(runs.start + offset, sigma), sigma)
+    blocked = chain.blocked(s, sigma)
+    doubtful = ~settled | ~np.isnan(blocked)
+    if doubtful.any():
+        sought = chain.marched(runs.start + offset, sigma, s, doubtful)
+        polished, _, settled = chain.solved(sought, sigma)
+        better = (settled & chain.ordered(polished))[chain.joint_run]
+        s = np.where(better, polished, sought)
+        blocked = chain.blocked(s, sigma)
+    return Chains(s, count, sigma, blocked)
+
+
+def closing_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> tuple[Chains, np.ndarray]:
+    """Find the factor with which ``count`` (k,) links fill each run from end to end, by Newton on all joints and factors at once.
+
+    The system is bidiagonal with one more column a run: two banded solutions a round, begun from
+    joints evenly along the line. Return the chains and for which runs (k,) they hold: joints that
+    do not settle or lose their order are none.
+    """
+    chain = _Chain(curve, runs, own, count)
+    total = np.maximum(chain.of_run(chain.own), 1e-300)
+    first = chain.even(runs.start, runs.length / total)
+    sigma = chain.of_run(chain.chords(first)[0]) / total
+    s, sigma, settled = chain.solved(first, sigma, ends=runs.start + runs.length)
+    return Chains(s, count, sigma, chain.blocked(s, sigma)), settled & chain.ordered(s)
+
+
+class _Chain:
+    """The links of all runs as one system; ``inner`` marks the steps within runs, joints are numbered through."""
+
+    def __init__(self, curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> None:
+        self.curve, self.runs, self.count = curve, runs, count
+        self.own = chain_lengths(own, count)
+        self.joint_run = np.repeat(np.arange(len(count)), count + 1)
+        self.inner = self.joint_run[:-1] == self.joint_run[1:]
+        self.heads = np.cumsum(count + 1) - count - 1
+        self.link_run = np.repeat(np.arange(len(count)), count)
+        self.scale = max(float(runs.length.max(initial=0.0)), float(self.own.max(initial=0.0)), 1e-300)
+
+    def of_run(self, values: np.ndarray) -> np.ndarray:
+        return np.bincount(self.link_run, values, len(self.count))
+
+    def even(self, start: np.ndarray, factor: np.ndarray) -> np.ndarray:
+        """Return joints spaced along the line as the links are long."""
+        steps = np.zeros(len(self.joint_run))
+        steps[np.setdiff1d(np.arange(len(steps)), self.heads, assume_unique=True)] = self.own * factor[self.link_run]
+        total = np.cumsum(steps)
+        return start[self.joint_run] + total - total[self.heads][self.joint_run]
+
+    def chords(self, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+        """Return each link's distance, its unit direction and how both ends move along it a mm."""
+        position, velocity = self.curve(self.joint_run, s)
+        across = np.diff(position, axis=0)[self.inner]
+        distance = np.hypot(across[:, 0], across[:, 1])
+        unit = across / np.maximum(distance, 1e-300)[:, None]
+        return (distance, unit, (unit * velocity[1:][self.inner]).sum(axis=1), (unit * velocity[:-1][self.inner]).sum(axis=1))
+
+    def solved(
+        self, s: np.ndarray, sigma: np.ndarray, *, ends: np.ndarray | None = None
+    ) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return joints, factors and which runs settled (k,), by Newton from a first guess.
+
+        Without ``ends`` the factors are fixed and the last joint is free; with them each run's
+        last joint lies at its end. A run on which steps would grow without bound is given up.
+        """
+        s, sigma = s.copy(), sigma.astype(float).copy()
+        tails = self.heads + self.count
+        if ends is not None:
+            s[tails] = ends
+        after = np.flatnonzero(self.inner) + 1  # the joint that ends each link
+        farthest = 2 * self.scale + float(np.abs(self.own).sum())
+        alive, best = np.ones(len(self.count), bool), np.inf
+        for _ in range(NEWTON_ROUNDS):
+            distance, _, ahead, behind = self.chords(s)
+            ahead = np.where(np.abs(ahead) < LEAST_ADVANCE, np.copysign(LEAST_ADVANCE, ahead), ahead)
+            alive &= self.of_run(np.maximum(np.log(np.maximum(np.abs(behind / ahead), 1e-300)), 0.0)) < 500
+            on = alive[self.link_run]
+            miss = np.where(on, sigma[self.link_run] * self.own - distance, 0.0)
+            worst = float(np.abs(miss).max(initial=0.0))
+            if worst <= RESIDUAL_REL_TOL * self.scale or (worst <= GOOD_REL_TOL * self.scale and worst >= best):
+                break
+            best = min(best, worst)
+            band = np.zeros((2, len(s)))
+            band[0] = 1.0
+            band[0, after] = np.where(on, ahead, 1.0)
+            band[1, after - 1] = np.where(on, -behind, 0.0)
+            right = np.zeros((len(s), 2))
+            right[after, 0] = miss
+            right[after, 1] = np.where(on, self.own, 0.0)
+            step, v = solve_banded((1, 0), band, right, check_finite=False).T
+            if ends is not None:
+                change = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
+                change = np.clip(change, -0.3 * sigma, 0.3 * sigma)
+                step = step + v * change[self.joint_run]
+                step[tails] = 0.0
+                sigma += change
+            s += np.clip(step, -farthest, farthest)
+        miss = np.abs(sigma[self.link_run] * self.own - self.chords(s)[0])
+        return s, sigma, alive & (self.of_run(miss > 10 * GOOD_REL_TOL * self.scale) == 0)
+
+    def ordered(self, s: np.ndarray) -> np.ndarray:
+        """Tell for each run (k,) whether its joints follow one another along the line."""
+        return self.of_run(np.diff(s)[self.inner] <= 0) == 0
+
+    def blocked(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
+        """Return for each run (k,) where a next joint is not the line's first point at its link's distance; NaN where all are."""
+        steps = np.diff(s)[self.inner]
+        good = steps > 0
+        before = np.flatnonzero(self.inner)
+        shares = s[before][:, None] + steps[:, None] * INSIDE
+        runs = np.repeat(self.joint_run[before], len(INSIDE))
+        inside = self.curve(runs, shares.ravel())[0].reshape(-1, len(INSIDE), 2)
+        start = self.curve(self.joint_run[before], s[before])[0]
+        apart = np.hypot(*(inside - start[:, None]).transpose(2, 0, 1)).max(axis=1, initial=0.0)
+        distance = self.own * sigma[self.link_run]
+        good &= apart < distance * (1 + 1e-9)
+        out = np.full(len(self.count), np.nan)
+        bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
+        out[self.link_run[bad]] = s[before[bad]]
+        return out
+
+    def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray) -> np.ndarray:
+        """Return ``s`` with the joints of some runs ``rows`` (k,) found one after the other on samples, to about a thousandth of a link.
+
+        The one loop over links; only lines that turn more tightly than their links can follow need it.
+        """
+        s = s.copy()
+        links = np.cumsum(self.count) - self.count
+        for run in np.flatnonzero(rows):
+            own = self.own[links[run] : links[run] + self.count[run]] * sigma[run]
+            head = self.heads[run]
+            s[head] = start[run]
+            if not len(own):
+                continue
+            pitch = float(own.min()) / MARCH_STEPS
+            span = min(float(self.runs.start[run] + self.runs.length[run] - start[run]) + 2 * float(own.max()), 1e5 * pitch)
+            at = start[run] + np.arange(int(span / pitch) + 2) * pitch
+            place = self.curve(np.full(len(at), run), at)[0]
+            s[head : head + len(own) + 1] = _march(place, at, own)
+        return s
+
+
+def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
+    """Step along sampled places (n, 2) at distances ``at`` (n,): each joint is the first place at its link's distance.
+
+    Where the samples end, or no place is far enough, links go on as long as they are.
+    """
+    out = np.empty(len(own) + 1)
+    out[0] = at[0]
+    here, low = place[0], 0
+    for i, length in enumerate(own):
+        wide, found = 3 * MARCH_STEPS, None
+        while found is None and low < len(at) - 1:
+            window = slice(low + 1, min(low + 1 + wide, len(at)))
+            far = np.hypot(*(place[window] - here).T) >= length
+            if far.any():
+                found = low + 1 + int(far.argmax())
+            elif window.stop == len(at):
+                break
+            wide *= 4
+        if found is None:
+            out[i + 1 :] = out[i] + np.cumsum(own[i:])
+            break
+        a, b = (float(np.hypot(*(place[k] - here))) for k in (found - 1, found))
+        share = np.clip((length - a) / (b - a), 0.0, 1.0) if b > a else 1.0
+        out[i + 1] = max(out[i], at[found - 1] + share * (at[found] - at[found - 1]))
+        here = place[found - 1] + share * (place[found] - place[found - 1])
+        low = max(found - 1, 0)
+    return out

@@ -1,0 +1,132 @@
+"""How many links fill a run, what size they take, and where the remainder goes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..values.brush import Ease, Rest
+from ..values.laid import RunSpacing
+from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit
+
+LEAST_CLOSED = 3  # two links round a closed line would lie on one another
+SHARE_OF_REST: dict[Rest, float] = {"end": 0.0, "both": 0.5, "start": 1.0}
+
+
+@dataclass(frozen=True, eq=False)
+class _Closed:
+    """Chains that close each run, whether they do so within the limit, and whether they do at all."""
+
+    chains: Chains
+    within: np.ndarray
+    holds: np.ndarray
+
+
+def link_runs(
+    curve: Curve, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest
+) -> tuple[list[RunSpacing], Chains]:
+    """Fill runs with links whose lengths ``own`` (m,) mm come in turn; return how, and all joints.
+
+    With ease ``size`` one factor on every link closes a run from end to end where it stays
+    within ``limit``; beyond it links are eased that far and the rest is left. A closed line
+    takes whole periods of the variants where it can.
+    """
+    k = len(runs.start)
+    if not k:
+        return [], Chains(np.zeros(0), np.zeros(0, int), np.zeros(0), np.zeros(0))
+    if ease != "size":
+        return _left(curve, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
+    closed = _best_closing(curve, runs, own, limit)
+    if closed.within.all():
+        return _spacings(runs, closed.chains, own, np.zeros(k), closed.chains.sigma - 1, short=np.zeros(k, bool)), closed.chains
+    eased = np.where(closed.within | ~closed.holds, 1.0, 1.0 + np.clip(closed.chains.sigma - 1, -limit, limit))
+    spacings, left = _left(curve, runs, own, eased, rest, short=~closed.within)
+    return _merged(runs, closed, spacings, left, own)
+
+
+def _best_closing(curve: Curve, runs: RunsOfLinks, own: np.ndarray, limit: float) -> _Closed:
+    """Return for each run the whole count whose factor is nearest 1; one that cannot pass is passed over for the next."""
+    step = np.where(runs.closed, len(own), 1)
+    least = np.where(runs.closed, -(-LEAST_CLOSED // len(own)) * len(own), 1)
+    count = np.maximum(np.round(runs.length / (own.mean() * step)).astype(int) * step, least)
+    best, holds = closing_chains(curve, runs, own, count)
+    up = best.sigma > 1
+    other = np.maximum(np.where(up, count + step, count - step), least)
+    guess = best.sigma * count / other
+    poor = ~holds | ~np.isnan(best.blocked)
+    doubtful = (other != count) & ((np.abs(guess - 1) < 1.05 * np.abs(best.sigma - 1)) | poor)
+    if doubtful.any():
+        rival, rival_holds = closing_chains(curve, runs, own, np.where(doubtful, other, count))
+        nearer = (np.abs(rival.sigma - 1) < np.abs(best.sigma - 1)) | poor
+        better = doubtful & rival_holds & np.isnan(rival.blocked) & nearer
+        best, holds = _picked(best, rival, better), holds | better
+    return _Closed(best, holds & (np.abs(best.sigma - 1) <= limit + 1e-12), holds)
+
+
+def _picked(one: Chains, two: Chains, second: np.ndarray) -> Chains:
+    """Return the chains of ``two`` for the runs ``second`` (k,), else those of ``one``."""
+    if not second.any():
+        return one
+    parts = [np.split(chains.s, np.cumsum(chains.count + 1)[:-1]) for chains in (one, two)]
+    s = np.concatenate([parts[int(pick)][i] for i, pick in enumerate(second)])
+    return Chains(s, *(np.where(second, getattr(two, name), getattr(one, name)) for name in ("count", "sigma", "blocked")))
+
+
+def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, short) -> tuple[list[RunSpacing], Chains]:
+    """Lay what fits at a factor of each run and leave the rest where it goes."""
+    same = [np.flatnonzero(factor == value) for value in np.unique(factor)]
+    parts: list[tuple[np.ndarray, Chains, np.ndarray]] = []
+    for rows in same:
+        some = RunsOfLinks(runs.start[rows], runs.length[rows], runs.closed[rows])
+        own_curve = _of_rows(curve, rows)
+        scaled = own * factor[rows[0]] if len(rows) else own
+        chains = links_that_fit(own_curve, some, scaled, np.zeros(len(rows)))
+        offset = SHARE_OF_REST[rest] * (some.length - _span(chains))
+        offset[chains.count == 0] = 0.0
+        if rest != "end" and len(rows):
+            chains = laid_chains(own_curve, some, scaled, chains.count, sigma=np.ones(len(rows)), offset=offset)
+        parts.append((rows, Chains(chains.s, chains.count, factor[rows], chains.blocked), offset))
+    chains = _ordered([(rows, part) for rows, part, _ in parts], len(factor))
+    offset = np.zeros(len(factor))
+    for rows, _, own_offset in parts:
+        offset[rows] = own_offset
+    return _spacings(runs, chains, own, offset, factor - 1, short=short), chains
+
+
+def _of_rows(curve: Curve, rows: np.ndarray) -> Curve:
+    return lambda run, s: curve(rows[run], s)
+
+
+def _ordered(parts: list[tuple[np.ndarray, Chains]], k: int) -> Chains:
+    """Put chains of some rows each back into the order of the runs."""
+    pieces: list = [np.zeros(1)] * k
+    count, sigma, blocked = np.zeros(k, int), np.ones(k), np.full(k, np.nan)
+    for rows, chains in parts:
+        count[rows], sigma[rows], blocked[rows] = chains.count, chains.sigma, chains.blocked
+        for row, s in zip(rows, np.split(chains.s, np.cumsum(chains.count + 1)[:-1]), strict=True):
+            pieces[row] = s
+    return Chains(np.concatenate(pieces) if k else np.zeros(0), count, sigma, blocked)
+
+
+def _merged(runs: RunsOfLinks, closed: _Closed, spacings: list[RunSpacing], left: Chains, own) -> tuple[list[RunSpacing], Chains]:
+    """Take closed runs where they stay within the limit, the others as they were left."""
+    closed_spacings = _spacings(runs, closed.chains, own, np.zeros(len(runs.start)), closed.chains.sigma - 1, short=~closed.within)
+    out = [a if ok else b for a, b, ok in zip(closed_spacings, spacings, closed.within, strict=True)]
+    return out, _picked(left, closed.chains, closed.within)
+
+
+def _span(chains: Chains) -> np.ndarray:
+    """Return how many mm of the line each run's links take."""
+    tails = np.cumsum(chains.count + 1) - 1
+    return chains.s[tails] - chains.s[tails - chains.count] if len(tails) else np.zeros(0)
+
+
+def _spacings(runs: RunsOfLinks, chains: Chains, own, offset, eased, *, short) -> list[RunSpacing]:
+    rest = np.maximum(runs.length - _span(chains), 0.0)
+    rest[rest < 1e-9] = 0.0
+    broken = runs.closed & (chains.count % len(own) != 0)
+    return [
+        RunSpacing(int(n), float(f), 0.0, float(o), float(r), float(e), bool(s or n == 0), bool(b), None if np.isnan(t) else float(t))
+        for n, f, o, r, e, s, b, t in zip(chains.count, chains.sigma, offset, rest, eased, short, broken, chains.blocked, strict=True)
+    ]
