@@ -67,12 +67,12 @@ def test_the_installed_command_runs(files):
         ("b.json", "none.svg", "none.svg: it cannot be read"),
         ("l.svg", "l.svg", "l.svg: it is not JSON"),
         ("b.json", "b.json", "b.json: it is not SVG"),
-        ("jointed.json", "l.svg", "jointed.json: travel.round_bends: “jointed” is not built yet"),
+        ("jointed.json", "l.svg", "jointed.json: spacing.ease: “length” does not go with jointed travel"),
         ("dense.json", "l.svg", "more than 2 000 000"),
     ],
 )
 def test_bad_input_is_one_line_and_leaves_no_file(files, capsys, brush, lines, says):
-    (files / "jointed.json").write_text(json.dumps(brush_document(travel={"round_bends": "jointed"})))
+    (files / "jointed.json").write_text(json.dumps(brush_document(travel={"round_bends": "jointed"}, spacing={"ease": "length"})))
     (files / "dense.json").write_text(json.dumps(brush_document(spacing={"size_pct": 0.0001})))
     before = sorted(files.iterdir())
     assert run(files, "--report", files / "r.json", brush=brush, lines=lines) == 2

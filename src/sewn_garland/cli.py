@@ -20,7 +20,7 @@ from .core.errors import CoreError, InputError
 from .core.making.framing import resized, trimmed
 from .core.measuring.arc_length import measure
 from .core.picture_pipeline import Preparation, cut_found_in, motif_from_picture, repeat_in
-from .core.pipeline import cured, lay
+from .core.pipeline import cured, lay, with_pieces_cut
 from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
 from .core.reading.svg_motif import motif_from_svg
@@ -169,7 +169,7 @@ def _lay(arguments: argparse.Namespace) -> int:
         raise InputError("--arrangement is not built yet: nothing in a brush is laid at random so far")
     if not 1 <= arguments.dpi <= 10_000:
         raise InputError(f"--dpi must be from 1 to 10000 (came: {arguments.dpi:g})")
-    brush = read_brush(arguments.brush)
+    brush = with_pieces_cut(read_brush(arguments.brush))
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()
@@ -178,7 +178,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     seconds = time.perf_counter() - began
     if arguments.report:
         laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
-    svg = compact_svg(page.width_mm, page.height_mm, [Layer(brush.repeat, line) for line in laid])
+    svg = compact_svg(page.width_mm, page.height_mm, [Layer(brush.motifs, line) for line in laid])
     files = {arguments.out: svg.encode()}
     if pixels:
         files[arguments.png] = png_from_svg(svg, width_px=pixels[0], height_px=pixels[1])

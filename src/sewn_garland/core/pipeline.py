@@ -13,7 +13,7 @@ from .inspecting.bends import safe_radius
 from .inspecting.cures import with_cures
 from .inspecting.findings import findings_of
 from .inspecting.joins import joins_of
-from .making.cutting import clipped_to_box
+from .making.cutting import clipped_to, clipped_to_box, cut_in_three
 from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
 from .measuring.arc_length import curvature_on, frames_on, measure
@@ -22,11 +22,12 @@ from .measuring.smoothing import scaled, smoothed
 from .placing.jointed import place_jointed
 from .placing.rigid import matrices_of, place_rigid
 from .reading.brush_document import changed
-from .spacing.joints import RunsOfLinks
+from .spacing.ends import trimmed_runs, with_ends
+from .spacing.joints import Chains, Curve, RunsOfLinks
 from .spacing.links import link_runs
-from .spacing.stops import extents_of, refuse_too_many, spacings_of, stops_of_links, stops_on
+from .spacing.stops import refuse_too_many, repeat_extents, spacings_of, stops_of_links, stops_on
 from .values.brush import Brush
-from .values.laid import LaidLine, Placements, Run, RunSpacing, Stops
+from .values.laid import LaidLine, Run, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 from .values.motif import Motif, mapped
 
@@ -41,7 +42,7 @@ def lay(
     place, that are windows on a line without an end.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
-    refuse_too_many(sum(line.length for line in measured), extents_of(brush))
+    refuse_too_many(sum(line.length for line in measured), repeat_extents(brush))
     return _lay_together(brush, measured, unended)
 
 
@@ -53,7 +54,7 @@ def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_o
     if not laid.findings:
         return laid
     measured = line if isinstance(line, MeasuredLine) else measure(line)
-    extents = extents_of(brush)
+    extents = repeat_extents(brush)
     return replace(laid, findings=with_cures(
         laid, brush, measured, lengths=extents.length, gaps=extents.gap,
         relay=lambda change: _relaid(brush, measured, change), of_brush_only=of_brush_only,
@@ -90,6 +91,19 @@ def _may_touch(layer: Layer, matrices: np.ndarray, box: tuple[float, float, floa
     return (x > box[0] - reach) & (x < box[2] + reach) & (y > box[1] - reach) & (y < box[3] + reach)
 
 
+def with_pieces_cut(brush: Brush) -> Brush:
+    """Cut the repeat's motifs at their cuts; the outer parts of the first become the start and end piece where there is none.
+
+    A brush without cuts stays as it is. Raises InputError where nothing lies between two cuts.
+    """
+    if all(m.cuts is None for m in brush.repeat):
+        return brush
+    first = brush.repeat[0]
+    start, _, end = cut_in_three(first) if first.cuts else (None, None, None)
+    repeat = tuple(m if m.cuts is None else clipped_to(m, *m.cuts) for m in brush.repeat)
+    return replace(brush, repeat=repeat, start=brush.start or start, end=brush.end or end)
+
+
 def without_end(brush: Brush) -> Brush:
     """Return the brush for a line without an end: nothing is left over there, so nothing is eased."""
     return replace(brush, ease="leave", rest="end")
@@ -107,22 +121,29 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
 
 def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
     """Lay all lines in one go: stops line by line, everything about pieces and joins at once."""
-    extents = extents_of(brush)
+    extents = repeat_extents(brush)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
     runs = [runs_of(
         line, corner_from=np.radians(brush.corner_from_deg),
         outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
     ) for line in lines]  # fmt: skip
-    lay_pieces = _lay_links if brush.jointed else _lay_rigid
-    spacings, stops, counts, placements = lay_pieces(brush, lines, runs, unended)
-    line_of = np.repeat(np.arange(len(lines)), counts)
+    curve = _curve_beside(brush, lines)
+    left, ends, ends_line = trimmed_runs(brush, runs, _lengths(lines), curve)
+    spacings, stops, line_of = (_linked if brush.jointed else _spaced)(brush, left, unended, curve)
+    stops, line_of = with_ends(stops, line_of, ends, ends_line)
+    counts = np.bincount(line_of, minlength=len(lines))
+    if brush.jointed:
+        placements = place_jointed(stops, *(curve(line_of, s)[0] for s in (stops.s - stops.before, stops.s + stops.after)), brush)
+    else:
+        frames = frames_on(lines, line_of, stops.s)
+        placements = place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
     closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
     joins = joins_of(stops, placements, brush, line_of=line_of, closed=closed, length=_lengths(lines))
-    ends = np.cumsum(counts)
+    edges = np.cumsum(counts)
     join_edges = np.searchsorted(line_of[joins.first], np.arange(len(lines) + 1))
     laid = []
     for i, line in enumerate(lines):
-        of_line = slice(ends[i] - counts[i], ends[i])
+        of_line = slice(edges[i] - counts[i], edges[i])
         own_joins = _rows(joins, slice(join_edges[i], join_edges[i + 1]))
         own_joins = replace(own_joins, first=own_joins.first - of_line.start)
         own_stops = _rows(stops, of_line)
@@ -130,52 +151,66 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
             length=line.length, closed=line.closed, runs=len(runs[i]),
             stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
             placements=_rows(placements, of_line), joins=own_joins,
-            findings=tuple(findings_of(line, runs[i], spacings[i], own_joins, brush, safe)),
-            pitch=_pitch(own_stops), eased=_largest_ease(spacings[i]), tightest_radius=line.tightest_radius, safe_radius=safe,
+            findings=tuple(findings_of(line, left[i], spacings[i], own_joins, brush, safe)),
+            pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(spacings[i]),
+            tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
         ))  # fmt: skip
     return _located(laid, lines)
 
 
-Laying = tuple[list[list[RunSpacing]], Stops, np.ndarray, Placements]
+Spaced = tuple[list[list[RunSpacing]], Stops, np.ndarray]
 
 
-def _lay_rigid(brush: Brush, lines: list[MeasuredLine], runs: list[list[Run]], unended: Collection[int]) -> Laying:
-    """Space pieces by their frames and stamp them at their stops."""
-    extents = extents_of(brush)
+def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
+    """Space pieces by their frames; return how each run is filled, the stops, and the line (n,) of each."""
+    extents = repeat_extents(brush)
     spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
     stops, counts = stops_on(runs, spacings, extents)
-    line_of = np.repeat(np.arange(len(lines)), counts)
-    frames = frames_on(lines, line_of, stops.s)
-    return spacings, stops, counts, place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
+    return spacings, stops, np.repeat(np.arange(len(runs)), counts)
 
 
-def _lay_links(brush: Brush, lines: list[MeasuredLine], runs: list[list[Run]], unended: Collection[int]) -> Laying:
-    """Hang pieces together by their joints, which lie on the line (beside it by the side shift)."""
+def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
+    """Space pieces by their joints, each at a link's length from the one before."""
+    if unended:
+        brush = without_end(brush)
     flat = [(i, run) for i, of_line in enumerate(runs) for run in of_line]
     of_line = np.array([i for i, _ in flat], int)
     table = RunsOfLinks(*(np.array([getattr(run, name) for _, run in flat], kind)
                           for name, kind in (("start", float), ("length", float), ("closed", bool))))  # fmt: skip
+    own = brush.link_lengths[: len(brush.repeat)]
+    spacings, chains = link_runs(
+        lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest
+    )
+    stops, counts = stops_of_links(runs, chains, len(own))
+    line_of = np.repeat(np.arange(len(runs)), counts)
+    stops = _with_openings(stops, line_of, table.closed & (chains.count > 0), chains, curve)
+    filled = iter(spacings)
+    return [[next(filled) for _ in each] for each in runs], stops, line_of
 
-    def curve(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        frames = frames_on(lines, of_line[run], s)
+
+def _with_openings(stops: Stops, line_of: np.ndarray, closed: np.ndarray, chains: Chains, curve: Curve) -> Stops:
+    """Wish for the opening that a closed line's links leave between the last and the first: it is told as what is left over."""
+    last = np.cumsum(chains.count)[closed] - 1
+    first = (np.cumsum(chains.count) - chains.count)[closed]
+    if not len(last):
+        return stops
+    end, start = (curve(line_of[i], s)[0] for i, s in ((last, (stops.s + stops.after)[last]), (first, (stops.s - stops.before)[first])))
+    gap_after = stops.gap_after.copy()
+    gap_after[last] = np.hypot(*(start - end).T)
+    return replace(stops, gap_after=gap_after)
+
+
+def _curve_beside(brush: Brush, lines: list[MeasuredLine]) -> Curve:
+    """Return the lines, moved aside by the brush's side shift, as a function of line and distance."""
+
+    def curve(which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        frames = frames_on(lines, which, s)
         if not brush.side_shift:
             return frames.position, frames.tangent
-        bend = curvature_on(lines, of_line[run], s)
+        bend = curvature_on(lines, which, s)
         return frames.position + brush.side_shift * frames.normal, frames.tangent * (1 - bend * brush.side_shift)[:, None]
 
-    own = brush.link_lengths
-    spacings, chains = link_runs(curve, table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
-    joint_run = np.repeat(np.arange(len(flat)), chains.count + 1)
-    joints = curve(joint_run, chains.s)[0]
-    inner = joint_run[:-1] == joint_run[1:]
-    left, right = joints[:-1][inner], joints[1:][inner]
-    openings = np.zeros(len(left))
-    last = np.cumsum(chains.count)[table.closed & (chains.count > 0)] - 1
-    first = (np.cumsum(chains.count) - chains.count)[table.closed & (chains.count > 0)]
-    openings[last] = np.hypot(*(left[first] - right[last]).T)
-    stops, counts = stops_of_links(runs, chains, len(own), openings)
-    filled = iter(spacings)
-    return [[next(filled) for _ in of_line] for of_line in runs], stops, counts, place_jointed(stops, left, right, brush)
+    return curve
 
 
 def _rows(table, rows: slice):
@@ -214,9 +249,10 @@ def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
             for line in laid]  # fmt: skip
 
 
-def _pitch(stops: Stops) -> float | None:
-    """Return the mean centre-to-centre distance inside runs; None without one or where runs differ."""
-    same = stops.run[:-1] == stops.run[1:]
+def _pitch(stops: Stops, repeats: int) -> float | None:
+    """Return the mean centre-to-centre distance of repeat pieces inside runs; None without one or where runs differ."""
+    repeat = stops.variant < repeats
+    same = (stops.run[:-1] == stops.run[1:]) & repeat[:-1] & repeat[1:]
     if not same.any():
         return None
     steps, owners = np.diff(stops.s)[same], stops.run[:-1][same]

@@ -319,11 +319,21 @@ class Sequenced(Message):
     seq: Annotated[int, Field(ge=-(2**53), le=2**53)] = 0
 
 
+class OtherPieces(Message):
+    """Motifs of the roles that have one."""
+
+    start: RowId | None = None
+    end: RowId | None = None
+    outside_corner: RowId | None = None
+    inside_corner: RowId | None = None
+
+
 class BenchRequest(Sequenced):
-    """Lay draft settings of a motif, and further variants of it in turn, on the flat run and the trial lines."""
+    """Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines."""
 
     motif_id: RowId
     variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
+    others: OtherPieces = Field(default_factory=OtherPieces)
     settings: Settings
     flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
     trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None

@@ -11,7 +11,7 @@ from sqlmodel import Session, select
 
 from ..core.errors import InputError
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
-from ..core.spacing.stops import extents_of
+from ..core.spacing.stops import repeat_extents
 from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, trial_width_mm
 from ..store import tables
 from ..store.history import Change, make_step
@@ -29,7 +29,7 @@ from .messages import (
 )  # fmt: skip
 from .routes_motif import named
 from .scenes import Scene, packed_scenes
-from .workshop import binary, brush_message, brush_of, measured_path, pieces_of, repeat_ids, row_of, sent, settings_of, store
+from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, measured_path, row_of, sent, settings_of, store
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
@@ -110,8 +110,9 @@ def limits():
 @api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")
 def lay_bench(body: BenchRequest):
     with store().reading() as session:
-        brush = brush_of("the brush", pieces_of(session, [body.motif_id, *body.variants]), body.settings)
-    extents = extents_of(brush)
+        singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
+        brush = brush_of(session, "the brush", {"repeat": [body.motif_id, *body.variants], **singles}, body.settings)
+    extents = repeat_extents(brush)
     height = max(m.height for m in brush.repeat) * brush.size
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
@@ -139,13 +140,13 @@ def lay_shelf(body: Sequenced):
 
 
 def _swatch(session: Session, row: tables.Brush) -> Scene:
-    ids = repeat_ids(row)
-    brush = brush_of(row.name, pieces_of(session, ids), settings_of(row))
-    pitch = extents_of(brush).mean_pitch
+    ids = ids_by_role(row)
+    brush = brush_of(session, row.name, ids, settings_of(row))
+    pitch = repeat_extents(brush).mean_pitch
     width = trial_width_mm(pitch, height=max(m.height for m in brush.repeat) * brush.size)
     scale = width / SWATCH_BOX[0]
     box = [width, SWATCH_BOX[1] * scale]
-    about = {"brush_id": row.id, "motif_id": row.motif_id, "motif_ids": ids, "wished_pitch_mm": pitch, "box": box}
+    about = {"brush_id": row.id, "motif_id": row.motif_id, "motif_ids": laid_ids(ids), "wished_pitch_mm": pitch, "box": box}
     return Scene(f"brush-{row.id}", brush, measured_path(scaled_path(SWATCH_PATH, scale)), about)
 
 

@@ -49,7 +49,7 @@ from .motif_messages import (
 from .motif_views import bench_of, motif_message
 from .parked_pictures import parked, whole
 from .scenes import Overtaken
-from .workshop import brush_message, brush_of, motif_of, piece_of, pieces_of, repeat_ids, row_of, sent, settings_of, store
+from .workshop import brush_message, brush_of, ids_by_role, laid_ids, motif_of, piece_of, row_of, sent, settings_of, store
 
 api = APIBlueprint("motif", __name__, url_prefix="/api")
 
@@ -219,8 +219,7 @@ def delete_motif(path: IdPath, query: VersionQuery):
 
 def all_ids(brush: tables.Brush) -> list[int]:
     """Return every motif that a brush uses."""
-    others = [brush.pieces.get(role) for role in ("start", "end", "outside_corner", "inside_corner")]
-    return [*repeat_ids(brush), *(i for i in others if i is not None)]
+    return laid_ids(ids_by_role(brush))
 
 
 def named(rows: list) -> str:
@@ -280,18 +279,14 @@ def make_piece(path: IdPath, body: MakePiece):
         return sent(brush_message(tables.Brush(**after)))
 
 
-ROLES = ("start", "end", "outside_corner", "inside_corner")
-
-
 @api.get("/brushes/<int:id>/sampler", responses={200: SampleMessage}, summary="All pieces of a brush where they lie, from start to end")
 def sampler(path: IdPath):
     with store().reading() as session:
         row = row_of(session, "brush", path.id)
-        repeat = repeat_ids(row)
-        own = {role: row.pieces[role] for role in ROLES if row.pieces.get(role)}
-        brush = brush_of(row.name, pieces_of(session, repeat), settings_of(row))
+        ids = ids_by_role(row)
+        brush = brush_of(session, row.name, {"repeat": ids["repeat"]}, settings_of(row))
+        own = {role: of_role[0] for role, of_role in ids.items() if role != "repeat"}
         sample = sample_of(brush, {role: piece_of(row_of(session, "motif", i)) for role, i in own.items()})
-    ids = {**{role: [i] for role, i in own.items()}, "repeat": repeat}
     return sent(
         SampleMessage(
             pieces=[SampledPieceMessage(role=p.role, motif_id=ids[p.role][p.variant], matrix=list(p.matrix)) for p in sample.pieces],

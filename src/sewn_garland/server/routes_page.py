@@ -42,13 +42,13 @@ from .scenes import Scene, packed_scenes
 from .workshop import (
     binary,
     brush_of,
+    ids_by_role,
     kept_source,
+    laid_ids,
     line_from_source,
     line_message,
     measured_path,
     page_message,
-    pieces_of,
-    repeat_ids,
     row_of,
     sent,
     settings_of,
@@ -268,12 +268,12 @@ def _scene(session: Session, row: tables.Line, body: PageRequest) -> Scene | Non
             if line is None:
                 return None
             path = path_data_from_line(line.line)
-    brush = brush_of(brush_row.name, pieces_of(session, repeat_ids(brush_row)), settings, size_pct=row.size_pct)
+    brush = brush_of(session, brush_row.name, ids_by_role(brush_row), settings, size_pct=row.size_pct)
     return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path))
 
 
 def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str | None, path: str) -> dict:
-    ids = repeat_ids(brush)
+    ids = laid_ids(ids_by_role(brush))
     versions = [row_of(session, "motif", i).version for i in ids]
     return {"line_id": line_id, "motif_id": ids[0], "motif_ids": ids, "motif_versions": versions, "ink": ink, "path": path}
 
@@ -282,7 +282,7 @@ def _draft_scene(session: Session, body: PageRequest, key: str) -> Scene:
     draft = body.draft
     brush_row = row_of(session, "brush", draft.brush_id)
     line = line_from_source(draft.source)
-    brush = brush_of(brush_row.name, pieces_of(session, repeat_ids(brush_row)), settings_of(brush_row), size_pct=draft.size_pct)
+    brush = brush_of(session, brush_row.name, ids_by_role(brush_row), settings_of(brush_row), size_pct=draft.size_pct)
     return Scene(key, brush, measure(line), _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line)))
 
 
@@ -292,9 +292,9 @@ def laid_page(session: Session, page_id: int) -> tuple[tables.Page, list[Layer]]
     for row in lines_of(session, page_id):
         if row.visible:
             brush_row = row_of(session, "brush", row.brush_id)
-            pieces = pieces_of(session, repeat_ids(brush_row), row.ink)
-            brush = brush_of(brush_row.name, pieces, settings_of(brush_row), size_pct=row.size_pct)
-            layers.append(Layer(brush.repeat, lay(brush, [measured_path(row.path)])[0]))
+            settings = settings_of(brush_row)
+            brush = brush_of(session, brush_row.name, ids_by_role(brush_row), settings, size_pct=row.size_pct, ink=row.ink)
+            layers.append(Layer(brush.motifs, lay(brush, [measured_path(row.path)])[0]))
     return page, layers
 
 

@@ -75,7 +75,7 @@ def packed_scenes(
         done = cured(brush, scene.line, done, of_brush_only=trial) if cures else done
         entries.append({"key": scene.key, **scene.about, **_figures(done, brush)})
         arrays |= _arrays(number, done, joins=not trial or scene.key == "flat")
-        if len(scene.brush.repeat) > 1:
+        if len(scene.brush.motifs) > 1:
             arrays[f"{number}.variant"] = ("u2", done.placements.variant)
         if scene.key == strip:
             arrays |= _strip(scene.line)

@@ -20,7 +20,7 @@ from ..core.measuring.smoothing import line_from_hand, line_from_points
 from ..core.reading.brush_document import BrushDocument, brush_from_document
 from ..core.reading.svg_lines import line_from_path_data
 from ..core.reading.svg_motif import motif_from_svg
-from ..core.values.brush import Brush
+from ..core.values.brush import SINGLE_PIECES, Brush, Role
 from ..core.values.line import Line, MeasuredLine
 from ..core.values.motif import Motif
 from ..store import tables
@@ -74,22 +74,27 @@ def piece_of(row: tables.Motif, ink: str | None = None) -> Motif:
     return _piece(*_kept(row), ink)
 
 
-def repeat_ids(row: tables.Brush) -> list[int]:
-    """Return the motifs of a brush's repeat, its variants in order."""
-    return [row.motif_id, *row.pieces.get("repeat", [])]
+def ids_by_role(row: tables.Brush) -> dict[Role, list[int]]:
+    """Return the motifs of a brush's pieces: the repeat's variants in order, and those roles that have one."""
+    singles = {role: [row.pieces[role]] for role in SINGLE_PIECES if row.pieces.get(role)}
+    return {"repeat": [row.motif_id, *row.pieces.get("repeat", [])], **singles}
 
 
-def pieces_of(session: Session, ids: list[int], ink: str | None = None) -> tuple[Motif, ...]:
-    """Return the pieces of motifs by their ids."""
-    return tuple(piece_of(row_of(session, "motif", i), ink) for i in ids)
+def laid_ids(ids: dict[Role, list[int]]) -> list[int]:
+    """Return motif ids in the order in which a brush numbers its motifs."""
+    return [i for role in ("repeat", *SINGLE_PIECES) for i in ids.get(role, [])]
 
 
-def brush_of(name: str, repeat: tuple[Motif, ...], settings: Settings, *, size_pct: float = 100.0) -> Brush:
-    """Make the brush a line lays: settings, its repeat pieces, and the line's own size on top."""
+def brush_of(
+    session: Session, name: str, ids: dict[Role, list[int]], settings: Settings, *, size_pct: float = 100.0, ink: str | None = None
+) -> Brush:
+    """Make the brush a line lays: settings, its pieces in the line's ink, and the line's own size on top."""
+    pieces = {role: tuple(piece_of(row_of(session, "motif", i), ink) for i in of_role) for role, of_role in ids.items()}
     sections = settings.model_dump()
     document = BrushDocument(format="sewn-garland/brush", version=1, name=name,
                              pieces={"repeat": [{"svg": ""}]}, **{k: getattr(settings, k) for k in sections})  # fmt: skip
-    brush = brush_from_document(document, repeat, where=name)
+    repeat = pieces.pop("repeat")
+    brush = brush_from_document(document, repeat, {role: motif for role, (motif,) in pieces.items()}, where=name)
     return replace(brush, size=brush.size * size_pct / 100)
 
 
@@ -127,8 +132,8 @@ def settings_of(row: tables.Brush) -> Settings:
 
 
 def brush_message(row: tables.Brush) -> BrushMessage:
-    others = {role: row.pieces.get(role) for role in ("start", "end", "outside_corner", "inside_corner")}
-    pieces = BrushPieces(repeat=repeat_ids(row), **others)
+    others = {role: row.pieces.get(role) for role in SINGLE_PIECES}
+    pieces = BrushPieces(repeat=ids_by_role(row)["repeat"], **others)
     return BrushMessage(id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row))
 
 

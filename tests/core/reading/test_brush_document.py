@@ -71,13 +71,23 @@ def test_what_is_not_built_is_refused_and_never_ignored(tmp_path, path, value):
         read_brush(written(tmp_path, brush_document(**{section: {key: value}})))
 
 
-def test_pieces_and_cuts_that_are_not_built_are_refused(tmp_path):
-    piece = {"svg": bar_svg()}
-    for role in ("start", "end", "outside_corner", "inside_corner"):
-        with pytest.raises(InputError, match=f"pieces.{role}: such a piece is not built yet"):
-            read_brush(written(tmp_path, brush_document(pieces={"repeat": [piece], role: piece})))
-    with pytest.raises(InputError, match="cuts are not built yet"):
-        read_brush(written(tmp_path, brush_document(pieces={"repeat": [piece | {"cuts_mm": [1, 2]}]})))
+def test_pieces_of_every_role_are_read_in_one_order(tmp_path):
+    pieces = {role: {"svg": bar_svg(width)} for role, width in (("end", 3), ("start", 4))}
+    brush = read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"svg": bar_svg()}], **pieces})))
+    assert brush.roles == ("repeat", "start", "end")
+    assert [m.width for m in brush.motifs] == [10, 4, 3]
+    assert brush.index_of("end") == 2
+
+
+@pytest.mark.parametrize("cuts", [[4, 2], [-1, 5], [2, 11]])
+def test_cuts_that_are_crossed_or_off_the_frame_are_refused(tmp_path, cuts):
+    with pytest.raises(InputError, match="cuts_mm: the left cut must lie left"):
+        read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"svg": bar_svg(), "cuts_mm": cuts}]})))
+
+
+def test_jointed_travel_eases_by_size_or_not_at_all(tmp_path):
+    with pytest.raises(InputError, match=r"spacing\.ease: “gaps” does not go with jointed travel; take leave or size"):
+        read_brush(written(tmp_path, brush_document(travel={"round_bends": "jointed"}, spacing={"ease": "gaps"})))
 
 
 @pytest.mark.parametrize("text", ["{", "[]", "nul", '{"format": NaN}', "[" * 100_000])

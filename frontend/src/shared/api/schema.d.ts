@@ -2250,7 +2250,7 @@ export interface components {
         };
         /**
          * BenchRequest
-         * @description Lay draft settings of a motif, and further variants of it in turn, on the flat run and the trial lines.
+         * @description Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
          */
         BenchRequest: {
             /**
@@ -2267,6 +2267,7 @@ export interface components {
             motif_id: number;
             /** Variants */
             variants?: number[];
+            others?: components["schemas"]["OtherPieces"];
             settings: components["schemas"]["Settings"];
             /** Flat Mm */
             flat_mm: number;
@@ -2287,6 +2288,20 @@ export interface components {
              * @default false
              */
             cures: boolean;
+        };
+        /**
+         * OtherPieces
+         * @description Motifs of the roles that have one.
+         */
+        OtherPieces: {
+            /** Start */
+            start?: number | null;
+            /** End */
+            end?: number | null;
+            /** Outside Corner */
+            outside_corner?: number | null;
+            /** Inside Corner */
+            inside_corner?: number | null;
         };
         /**
          * Sequenced

@@ -21,11 +21,17 @@ def pieces_csv(laid: Sequence[LaidLine]) -> str:
     writer.writerow(COLUMNS)
     for number, line in enumerate(laid):
         p, n = line.placements, len(line.stops.s)
-        columns = (line.stops.run, np.arange(n), None, p.variant, line.stops.s, p.place[:, 0], p.place[:, 1],
+        role, place = np.array(line.roles)[p.variant], _place_in_role(line.roles)[p.variant]
+        columns = (line.stops.run, np.arange(n), role, place, line.stops.s, p.place[:, 0], p.place[:, 1],
                    turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1])  # fmt: skip
-        lists = [["repeat"] * n if c is None else (c + 0).tolist() for c in columns]
+        lists = [c.tolist() if c.dtype.kind == "U" else (c + 0).tolist() for c in columns]
         writer.writerows(zip([number] * n, *lists, strict=True))
     return out.getvalue()
+
+
+def _place_in_role(roles: Sequence[str]) -> np.ndarray:
+    """Return the place of every motif among those of its role."""
+    return np.array([list(roles[:i]).count(role) for i, role in enumerate(roles)])
 
 
 def turn_deg_of(turn: np.ndarray) -> np.ndarray:

@@ -75,8 +75,8 @@ def _between_frames(placements: Placements, brush: Brush, first, second) -> tupl
     Such pieces have no facing edges; the frames' reach toward each other takes their place and
     a sideways offset is no fault.
     """
-    half = np.array([[m.width / 2, m.height / 2] for m in brush.repeat])[placements.variant] * np.abs(placements.scale)
-    lift = np.array([m.height / 2 - m.base_line for m in brush.repeat])[placements.variant] * placements.scale[:, 1]
+    half = np.array([[m.width / 2, m.height / 2] for m in brush.motifs])[placements.variant] * np.abs(placements.scale)
+    lift = np.array([m.height / 2 - m.base_line for m in brush.motifs])[placements.variant] * placements.scale[:, 1]
     sin, cos = np.sin(placements.turn), np.cos(placements.turn)
     middle = placements.centre + lift[:, None] * np.stack([-sin, cos], axis=1)
     across = middle[second] - middle[first]

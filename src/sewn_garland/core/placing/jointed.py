@@ -15,8 +15,8 @@ def place_jointed(stops: Stops, left: np.ndarray, right: np.ndarray, brush: Brus
     A piece mirrored left to right meets its neighbours with its joints exchanged. Turn does not
     apply: the joints say how a piece lies.
     """
-    pairs = np.array([m.joint_points for m in brush.repeat])
-    middles = np.array([(m.width / 2, m.base_line) for m in brush.repeat])
+    pairs = np.array([m.joint_points for m in brush.motifs])
+    middles = np.array([(m.width / 2, m.base_line) for m in brush.motifs])
     flips = np.stack(mirror_factors(stops, brush), axis=1)
     own = (pairs[stops.variant] - middles[stops.variant][:, None]) * flips[:, None]
     own = np.where((flips[:, 0] < 0)[:, None, None], own[:, ::-1], own)

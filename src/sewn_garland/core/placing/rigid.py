@@ -18,7 +18,7 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
     n = len(stops.s)
     along = np.arctan2(frames.tangent[:, 1], frames.tangent[:, 0])
     direction = {"line": along, "page": np.zeros(n), "start": start_direction}[brush.facing]
-    scale = np.repeat((brush.size * stops.factor)[:, None], 2, axis=1)
+    scale = scales_of(stops, brush)
     flip_x, flip_y = mirror_factors(stops, brush)
     return Placements(
         centre=frames.position + brush.side_shift * frames.normal,
@@ -29,15 +29,22 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
     )
 
 
+def scales_of(stops: Stops, brush: Brush) -> np.ndarray:
+    """Return the size (n, 2) of every piece along and across, not yet mirrored; length ease leaves it as it is across."""
+    across = np.ones(len(stops.factor)) if brush.ease == "length" else stops.factor
+    return brush.size * np.stack([stops.factor, across], axis=1)
+
+
 def mirror_factors(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:
     """Return 1 or −1 along and across (n,) for every piece."""
     ones = np.ones(len(stops.s))
+    repeats = stops.variant < len(brush.repeat)  # the pieces at the ends keep their ends where they are
     if brush.mirror == "left_right":
-        return -ones, ones
+        return np.where(repeats, -1.0, 1.0), ones
     if brush.mirror == "up_down":
         return ones, -ones
     if brush.mirror == "every_second":
-        return np.where(stops.place % 2 == 1, -1.0, 1.0), ones
+        return np.where(repeats & (stops.place % 2 == 1), -1.0, 1.0), ones
     return ones, ones
 
 

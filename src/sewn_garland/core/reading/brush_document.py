@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+from collections.abc import Mapping
 from dataclasses import replace
 from pathlib import Path, PurePosixPath
 from typing import Annotated, Any, Literal
@@ -12,7 +13,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from ..errors import InputError, LimitError
-from ..values.brush import Brush
+from ..values.brush import SINGLE_PIECES, Brush, Role
 from ..values.motif import Motif
 from .svg_motif import motif_from_svg
 from .svg_source import MOST_BYTES
@@ -98,7 +99,6 @@ class BrushDocument(_Part):
 NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"once_length", "once_proportion", "scattered"},
     "travel.round_bends": {"bent"},
-    "spacing.ease": {"length"},
     "ends.outside_corner": {"mitre", "lap", "round", "piece"},
     "ends.inside_corner": {"mitre", "lap", "round", "piece"},
     "variants.order": {"shuffled", "chance", "no_twin"},
@@ -174,17 +174,15 @@ def refuse_unbuilt_settings(sections: Any, *, where: str = "") -> None:
 def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
     """Raise InputError for a setting or a piece that this version cannot lay."""
     refuse_unbuilt_settings(document, where=where)
-    pieces = document.pieces
-    for role in ("start", "end", "outside_corner", "inside_corner"):
-        if getattr(pieces, role) is not None:
+    for role in ("outside_corner", "inside_corner"):
+        if getattr(document.pieces, role) is not None:
             raise InputError(f"pieces.{role}: such a piece is not built yet; leave it null", where=where)
-    for i, piece in enumerate(pieces.repeat):
-        if piece.cuts_mm is not None:
-            raise InputError(f"pieces.repeat.{i}.cuts_mm: cuts are not built yet; leave them out", where=where)
 
 
-def brush_from_document(document: BrushDocument, motifs: tuple[Motif, ...], *, where: str = "the brush") -> Brush:
-    """Make the brush from its document and its repeat motifs, one a piece."""
+def brush_from_document(
+    document: BrushDocument, motifs: tuple[Motif, ...], singles: Mapping[Role, Motif] | None = None, *, where: str = "the brush"
+) -> Brush:
+    """Make the brush from its document, its repeat motifs, one a piece, and the motifs of other roles."""
     refuse_unbuilt(document, where=where)
     values = {}
     for (section, key), (field, unit) in FIELDS.items():
@@ -192,7 +190,8 @@ def brush_from_document(document: BrushDocument, motifs: tuple[Motif, ...], *, w
         values[field] = value if unit is None else value * unit
     if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
         raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
-    return Brush(name=document.name, repeat=motifs, **values)
+    pieces = {SINGLE_PIECES[role]: motif for role, motif in (singles or {}).items()}
+    return Brush(name=document.name, repeat=motifs, **pieces, **values)
 
 
 def changed(brush: Brush, patch: dict) -> Brush:
@@ -210,7 +209,10 @@ def motif_of_piece(piece: PieceDocument, svg: bytes | str, *, where: str) -> Mot
     motif = motif_from_svg(svg, where=where, base_line_mm=piece.base_line_mm)
     if piece.joints_mm is not None and piece.joints_mm[0][0] >= piece.joints_mm[1][0]:
         raise InputError("joints_mm: the left joint must lie left of the right one", where=where)
-    return replace(motif, joints=piece.joints_mm and (tuple(piece.joints_mm[0]), tuple(piece.joints_mm[1])))
+    if piece.cuts_mm is not None and not 0 <= piece.cuts_mm[0] < piece.cuts_mm[1] <= motif.width + 1e-9:
+        raise InputError("cuts_mm: the left cut must lie left of the right one, both on the frame", where=where)
+    joints = piece.joints_mm and (tuple(piece.joints_mm[0]), tuple(piece.joints_mm[1]))
+    return replace(motif, joints=joints, cuts=piece.cuts_mm and tuple(piece.cuts_mm))
 
 
 def read_brush(path: Path) -> Brush:
@@ -236,11 +238,14 @@ def brush_from_bytes(text: bytes, load, *, where: str) -> Brush:
         raise InputError(f"it is not JSON ({str(error)[:80]})", where=where) from None
     document = document_from_data(data, where=where)
     refuse_unbuilt(document, where=where)
-    motifs = []
-    for i, piece in enumerate(document.pieces.repeat):
-        name = piece.motif or f"{where}, pieces.repeat.{i}.svg"
-        motifs.append(motif_of_piece(piece, piece.svg if piece.svg is not None else load(piece.motif), where=name))
-    return brush_from_document(document, tuple(motifs), where=where)
+
+    def motif(piece: PieceDocument, key: str) -> Motif:
+        svg = piece.svg if piece.svg is not None else load(piece.motif)
+        return motif_of_piece(piece, svg, where=piece.motif or f"{where}, pieces.{key}.svg")
+
+    repeat = tuple(motif(piece, f"repeat.{i}") for i, piece in enumerate(document.pieces.repeat))
+    singles = {role: motif(piece, role) for role in SINGLE_PIECES if (piece := getattr(document.pieces, role)) is not None}
+    return brush_from_document(document, repeat, singles, where=where)
 
 
 def _plain_name(name: str, where: str) -> str:

@@ -141,4 +141,4 @@ def _best_count(
     return best, change(best)
 
 
-_EASES: dict[Ease, Callable[[Period, float, bool, float], RunSpacing]] = {"leave": _leave, "gaps": _gaps, "size": _size}
+_EASES: dict[Ease, Callable[[Period, float, bool, float], RunSpacing]] = {"leave": _leave, "gaps": _gaps, "size": _size, "length": _size}

@@ -33,9 +33,13 @@ class Extents:
     def mean_pitch(self) -> float:
         return float((self.length + self.gap).mean())
 
+    def first(self, n: int) -> Extents:
+        """Return the extents of the first n motifs."""
+        return Extents(self.before[:n], self.after[:n], self.gap[:n])
+
 
 def extents_of(brush: Brush) -> Extents:
-    """Return what each repeat piece takes along the line, Turn and Size included, ease not.
+    """Return what each motif takes along the line, Turn and Size included, ease not.
 
     The frame turned by τ spans w·|cos τ| + h·|sin τ|; a base line off the frame's middle moves
     that span to one side of the stop. Jointed pieces take what lies between their joints.
@@ -45,13 +49,18 @@ def extents_of(brush: Brush) -> Extents:
         return Extents(half, half, np.zeros(len(half)))
     turn = np.radians(brush.turn_deg)
     cos, sin = abs(np.cos(turn)), abs(np.sin(turn))
-    width = np.array([m.width for m in brush.repeat])
-    height = np.array([m.height for m in brush.repeat])
-    base = np.array([m.base_line for m in brush.repeat])
+    width = np.array([m.width for m in brush.motifs])
+    height = np.array([m.height for m in brush.motifs])
+    base = np.array([m.base_line for m in brush.motifs])
     length = (width * cos + height * sin) * brush.size
     flip = -1.0 if brush.mirror == "up_down" else 1.0
     offset = -np.sin(turn) * (height / 2 - base) * flip * brush.size
     return Extents(length / 2 - offset, length / 2 + offset, length * brush.gap)
+
+
+def repeat_extents(brush: Brush) -> Extents:
+    """Return what the repeat's variants take."""
+    return extents_of(brush).first(len(brush.repeat))
 
 
 def refuse_too_many(total_length: float, extents: Extents) -> None:
@@ -103,10 +112,10 @@ def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: E
     return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)
 
 
-def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, gap_after: np.ndarray) -> tuple[Stops, np.ndarray]:
+def stops_of_links(runs: list[list[Run]], chains: Chains, own: int) -> tuple[Stops, np.ndarray]:
     """Return the stops of jointed pieces half-way along the line between their joints, and how many each line has.
 
-    ``own`` is the number of variants, ``gap_after`` (n,) the wished mm to the next piece.
+    ``own`` is the number of variants.
     """
     in_line = np.array([number for of_line in runs for number in range(len(of_line))], int)
     of = np.repeat(np.arange(len(chains.count)), chains.count)
@@ -114,7 +123,7 @@ def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, gap_after: n
     first = place + np.repeat(np.cumsum(chains.count + 1) - chains.count - 1, chains.count)
     a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
     stops = Stops(
-        s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=gap_after,
+        s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=np.zeros(len(of)),
         variant=place % own, run=in_line[of], place=place,
     )  # fmt: skip
     edges = np.cumsum([0, *(len(of_line) for of_line in runs)])

@@ -12,20 +12,31 @@ from .motif import Motif
 RoundBends = Literal["rigid", "bent", "jointed"]
 Facing = Literal["line", "page", "start"]
 Mirror = Literal["off", "up_down", "left_right", "every_second"]
-Ease = Literal["leave", "gaps", "size"]
+Ease = Literal["leave", "gaps", "size", "length"]
+Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
 Rest = Literal["end", "both", "start"]
 CornerStyle = Literal["through", "butt"]
 
+# roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
+SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
 GAP_TOLERANCE_MM = 0.1  # chosen: the finest opening seen at reading distance
 KINK_TOLERANCE_DEG = 15.0  # chosen: an angle at a join that begins to read as broken
 
 
 @dataclass(frozen=True)
 class Brush:
-    """Repeat pieces with everything that decides where they lie."""
+    """Pieces with everything that decides where they lie.
+
+    ``motifs`` puts all pieces in one order, the repeat's variants first; a placed piece says by
+    its place there which it is.
+    """
 
     name: str
     repeat: tuple[Motif, ...]
+    start: Motif | None = None
+    end: Motif | None = None
+    outside_piece: Motif | None = None
+    inside_piece: Motif | None = None
     round_bends: RoundBends = "rigid"
     facing: Facing = "line"
     turn_deg: float = 0.0
@@ -49,5 +60,23 @@ class Brush:
 
     @property
     def link_lengths(self) -> np.ndarray:
-        """Return the distance between the joints of each repeat piece (m,), mm at the brush's size."""
-        return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.repeat)]) * self.size
+        """Return the distance between the joints of each motif (m,), mm at the brush's size."""
+        return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.motifs)]) * self.size
+
+    @property
+    def roles(self) -> tuple[Role, ...]:
+        """Return the role of every motif, in their order."""
+        return (*("repeat" for _ in self.repeat), *(role for role in SINGLE_PIECES if self.piece_of(role) is not None))
+
+    @property
+    def motifs(self) -> tuple[Motif, ...]:
+        """Return every motif that may be laid."""
+        return (*self.repeat, *(m for m in map(self.piece_of, SINGLE_PIECES) if m is not None))
+
+    def piece_of(self, role: Role) -> Motif | None:
+        """Return the motif of a role that has one alone, or None."""
+        return getattr(self, SINGLE_PIECES[role])
+
+    def index_of(self, role: Role) -> int:
+        """Return the place of a role's first motif; raises ValueError for a role without one."""
+        return self.roles.index(role)

@@ -136,7 +136,7 @@ class Finding:
 
 @dataclass(frozen=True, eq=False)
 class LaidLine:
-    """One line with its brush on it."""
+    """One line with its brush on it; ``roles`` says the role of every motif of the brush, in their order."""
 
     length: float
     closed: bool
@@ -149,3 +149,4 @@ class LaidLine:
     eased: float
     tightest_radius: float | None
     safe_radius: float | None
+    roles: tuple[str, ...] = ("repeat",)

@@ -1,0 +1,100 @@
+"""Start and end pieces: what they take off the runs at a line's ends, and their own stops."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from ..values.brush import Brush
+from ..values.laid import Run, Stops
+from .joints import Curve, RunsOfLinks, laid_chains
+from .stops import extents_of
+
+BEFORE_ALL, AFTER_ALL = -1, 2**31 - 1  # places of a start and an end piece in their runs
+
+
+def trimmed_runs(
+    brush: Brush, runs: Sequence[list[Run]], lengths: np.ndarray, curve_of_line: Curve
+) -> tuple[list[list[Run]], Stops, np.ndarray]:
+    """Take start and end pieces off the first and last runs of open lines.
+
+    Return the runs that are left, the stops of those pieces and the line (n,) of each. A closed
+    line has neither, nor has a line too short for what is asked.
+    """
+    out, rows = [list(of_line) for of_line in runs], []
+    extents = extents_of(brush)
+    for i, of_line in enumerate(runs):
+        if not of_line or of_line[0].closed or (brush.start is None and brush.end is None):
+            continue
+        begin, finish = _taken(brush, extents, curve_of_line, i, lengths[i])
+        first, last = of_line[0], of_line[-1]
+        room = first.length if first is last else min(first.length - begin, last.length - finish) + begin + finish
+        if begin + finish > room + 1e-9 or _meets_itself(of_line, lengths[i]):
+            continue
+        if first is last:
+            out[i] = [Run(first.start + begin, max(first.length - begin - finish, 0.0), False)]
+        else:
+            out[i][0] = Run(first.start + begin, first.length - begin, False)
+            out[i][-1] = Run(last.start, last.length - finish, False)
+        for role, taken, at, run, place in (
+            ("start", begin, 0.0, 0, BEFORE_ALL), ("end", finish, lengths[i] - finish, len(of_line) - 1, AFTER_ALL),
+        ):  # fmt: skip
+            if getattr(brush, role) is not None:
+                index = brush.index_of(role)
+                before = taken / 2 if brush.jointed else float(extents.before[index])
+                rows.append((i, at + before, before, taken - before, index, run, place))
+    table = np.array(rows, float).reshape(-1, 7)
+    line, s, before, after, variant, run, place = table.T
+    ones, whole = np.ones(len(s)), [column.astype(int) for column in (variant, run, place)]
+    return out, Stops(s, before, after, ones, 0 * ones, *whole), line.astype(int)
+
+
+def _meets_itself(of_line: list[Run], length: float) -> bool:
+    """Tell whether a line goes round without an end: its runs then reach past its length."""
+    return of_line[-1].start + of_line[-1].length > length + 1e-9
+
+
+def _taken(brush: Brush, extents, curve: Curve, line: int, length: float) -> tuple[float, float]:
+    """Return the mm of a line that its start and its end piece take."""
+    if not brush.jointed:
+        return tuple(0.0 if getattr(brush, role) is None else float(extents.length[brush.index_of(role)]) for role in ("start", "end"))
+    own = brush.link_lengths
+    run = RunsOfLinks(np.zeros(1), np.array([length]), np.zeros(1, bool))
+    out = []
+    for role, way in (("start", curve), ("end", _backwards(curve, length))):
+        if getattr(brush, role) is None:
+            out.append(0.0)
+            continue
+        chain = laid_chains(lambda at, s, way=way: way(at + line, s), run, own[[brush.index_of(role)]], np.ones(1, int),
+                            sigma=np.ones(1), offset=np.zeros(1))  # fmt: skip
+        out.append(float(chain.s[1]))
+    return out[0], out[1]
+
+
+def _backwards(curve: Curve, length: float) -> Curve:
+    def turned(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        position, velocity = curve(run, length - s)
+        return position, -velocity
+
+    return turned
+
+
+def with_ends(stops: Stops, line_of: np.ndarray, ends: Stops, ends_line: np.ndarray) -> tuple[Stops, np.ndarray]:
+    """Put the stops of start and end pieces among the others in the order of travel.
+
+    The gap that was wished next to such a piece is the one that the run's rest leaves there.
+    """
+    if not len(ends.s):
+        return stops, line_of
+    line = np.concatenate([line_of, ends_line])
+    columns = {name: np.concatenate([array, getattr(ends, name)]) for name, array in vars(stops).items()}
+    order = np.lexsort((columns["place"], columns["run"], line))
+    columns = {name: array[order] for name, array in columns.items()}
+    line = line[order]
+    beside = (line[1:] == line[:-1]) & (columns["run"][1:] == columns["run"][:-1])
+    beside &= (columns["place"][:-1] == BEFORE_ALL) | (columns["place"][1:] == AFTER_ALL)
+    between = (columns["s"] - columns["before"])[1:] - (columns["s"] + columns["after"])[:-1]
+    columns["gap_after"][:-1][beside] = between[beside]
+    return replace(stops, **columns), line
