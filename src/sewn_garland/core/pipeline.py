@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -16,20 +17,25 @@ from .inspecting.joins import joins_of
 from .making.cutting import clipped_to, clipped_to_box, cut_in_three
 from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
-from .measuring.arc_length import curvature_on, frames_on, measure
+from .measuring.arc_length import curvature_on, frames_and_bends_on, frames_on, measure
+from .measuring.rounding import Rounded, rounded
 from .measuring.runs import runs_of
 from .measuring.smoothing import scaled, smoothed
 from .placing.jointed import place_jointed
 from .placing.rigid import matrices_of, place_rigid
 from .reading.brush_document import changed
+from .shaping.bend import bent_outlines
 from .spacing.ends import trimmed_runs, with_ends
 from .spacing.joints import Chains, Curve, RunsOfLinks
 from .spacing.links import link_runs
 from .spacing.stops import refuse_too_many, repeat_extents, spacings_of, stops_of_links, stops_on
 from .values.brush import Brush
-from .values.laid import LaidLine, Run, RunSpacing, Stops
+from .values.laid import LaidLine, Placements, Run, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 from .values.motif import Motif, mapped
+from .values.outlines import ShapedOutlines
+
+VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 
 
 def lay(
@@ -123,9 +129,10 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
     """Lay all lines in one go: stops line by line, everything about pieces and joins at once."""
     extents = repeat_extents(brush)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
+    lines, crowded = _with_round_corners(brush, lines)
     runs = [runs_of(
         line, corner_from=np.radians(brush.corner_from_deg),
-        outside_ends=brush.outside_corner != "through", inside_ends=brush.inside_corner != "through",
+        outside_ends=brush.outside_corner == "butt", inside_ends=brush.inside_corner == "butt",
     ) for line in lines]  # fmt: skip
     curve = _curve_beside(brush, lines)
     left, ends, ends_line = trimmed_runs(brush, runs, _lengths(lines), curve)
@@ -138,7 +145,9 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
         frames = frames_on(lines, line_of, stops.s)
         placements = place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
     closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
-    joins = joins_of(stops, placements, brush, line_of=line_of, closed=closed, length=_lengths(lines))
+    along = (lambda which, s: frames_on(lines, which, s)) if brush.bent else None
+    joins = joins_of(stops, placements, brush, line_of=line_of, closed=closed, length=_lengths(lines), along=along)
+    outlines = _bent(brush, lines, line_of, stops, placements) if brush.bent else None
     edges = np.cumsum(counts)
     join_edges = np.searchsorted(line_of[joins.first], np.arange(len(lines) + 1))
     laid = []
@@ -151,11 +160,52 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
             length=line.length, closed=line.closed, runs=len(runs[i]),
             stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
             placements=_rows(placements, of_line), joins=own_joins,
-            findings=tuple(findings_of(line, left[i], spacings[i], own_joins, brush, safe)),
+            findings=tuple(findings_of(line, left[i], spacings[i], own_joins, brush, safe, crowded=crowded[i])),
             pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(spacings[i]),
             tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
+            outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
         ))  # fmt: skip
     return _located(laid, lines)
+
+
+def _with_round_corners(brush: Brush, lines: list[MeasuredLine]) -> tuple[list[MeasuredLine], list[np.ndarray]]:
+    """Round the corners that the brush passes in an arc; return the lines and where each has corners too crowded for it."""
+    sides = [brush.inside_corner == "round", brush.outside_corner == "round"]
+    if not any(sides):
+        return lines, [np.zeros(0)] * len(lines)
+    done = [_rounded_where(line, brush.corner_from_deg, *sides, brush.round_radius) for line in lines]
+    return [each.line for each in done], [each.crowded for each in done]
+
+
+@lru_cache(maxsize=256)
+def _rounded_where(line: MeasuredLine, corner_from_deg: float, inside: bool, outside: bool, radius: float) -> Rounded:
+    corner = np.abs(line.vertex_turn) >= np.radians(corner_from_deg) - 1e-12
+    return rounded(line, np.flatnonzero(corner & np.where(line.vertex_turn > 0, outside, inside)), radius)
+
+
+@lru_cache(maxsize=256)
+def _softened(line: MeasuredLine) -> Rounded:
+    """Give every vertex an arc so small that it cannot be seen, for bent pieces to turn about it."""
+    return rounded(line, np.arange(len(line.vertex_s)), VERTEX_RADIUS_MM, shrink=True)
+
+
+def _bent(brush: Brush, lines: list[MeasuredLine], line_of: np.ndarray, stops: Stops, placements: Placements) -> ShapedOutlines:
+    """Bend every piece along its line."""
+    soft = [_softened(line) for line in lines]
+    s = stops.s.copy()
+    for i, each in enumerate(soft):
+        if each.line is not lines[i]:
+            s[line_of == i] = each.moved(s[line_of == i])
+    turn = np.radians(brush.turn_deg)
+    rotation = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
+    softened = [each.line for each in soft]
+
+    def frame(piece: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        frames, bend = frames_and_bends_on(softened, line_of[piece], at)
+        return frames.position, frames.tangent, bend
+
+    shift = np.full(len(s), brush.side_shift)
+    return bent_outlines(brush.motifs, placements.variant, rotation * placements.scale[:, None, :], shift, s, frame)
 
 
 Spaced = tuple[list[list[RunSpacing]], Stops, np.ndarray]

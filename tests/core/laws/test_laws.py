@@ -22,11 +22,11 @@ path = st.tuples(point, st.lists(segment, min_size=1, max_size=6), st.booleans()
     lambda p: f"M{p[0]}{''.join(p[1])}{'Z' if p[2] else ''}"
 )
 brushes = st.builds(
-    brush, st.just(bar(8, 3)), round_bends=st.sampled_from(["rigid", "jointed"]), size=st.floats(0.2, 6), gap=st.floats(-0.9, 3), facing=st.sampled_from(["line", "page", "start"]),
+    brush, st.just(bar(8, 3)), round_bends=st.sampled_from(["rigid", "jointed", "bent"]), size=st.floats(0.2, 6), gap=st.floats(-0.9, 3), facing=st.sampled_from(["line", "page", "start"]),
     turn_deg=st.floats(-360, 360), mirror=st.sampled_from(["off", "up_down", "left_right", "every_second"]),
-    side_shift=st.floats(-20, 20), ease=st.sampled_from(["leave", "gaps", "size"]), ease_limit=st.floats(0, 0.99),
+    side_shift=st.floats(-20, 20), ease=st.sampled_from(["leave", "gaps", "size", "length"]), ease_limit=st.floats(0, 0.99),
     rest=st.sampled_from(["end", "both", "start"]), corner_from_deg=st.floats(1, 180),
-    outside_corner=st.sampled_from(["through", "butt"]), inside_corner=st.sampled_from(["through", "butt"]),
+    outside_corner=st.sampled_from(["through", "butt", "round"]), inside_corner=st.sampled_from(["through", "butt", "round"]),
 )  # fmt: skip
 
 
@@ -36,6 +36,7 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
     line = lay(which, [measured(text)])[0]
     for array in (*vars(line.placements).values(), *vars(line.joins).values()):
         assert array is None or np.isfinite(array).all()
+    assert line.outlines is None or np.isfinite(line.outlines.points).all()
     assert (np.diff(line.stops.run) >= 0).all()
     within = line.stops.run[:-1] == line.stops.run[1:]
     steps = np.diff(line.stops.s)[within]

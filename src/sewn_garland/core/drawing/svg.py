@@ -14,6 +14,7 @@ import numpy as np
 from ..placing.rigid import matrices_of
 from ..values.laid import LaidLine
 from ..values.motif import Gradient, Motif, Paint, Shape, mapped
+from .shaped import shaped_markup
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 Scenery = Sequence[tuple[str, str]]  # path data and colour
@@ -53,6 +54,9 @@ def compact_svg(
     servers = Servers()
     body = []
     for layer in layers:
+        if layer.laid.outlines is not None:
+            body.append(_shaped(layer, servers))
+            continue
         names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in layer.motifs]
         templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
         matrices = matrices_of(layer.laid.placements)
@@ -69,6 +73,9 @@ def plain_svg(
     body = []
     servers = Servers()
     for layer in layers:
+        if layer.laid.outlines is not None:
+            body.append(_shaped(layer, servers))
+            continue
         placements = layer.laid.placements
         matrices, factor = matrices_of(placements), np.abs(placements.scale[:, 0])
         anchored = [_anchored(m) for m in layer.motifs]
@@ -80,6 +87,22 @@ def plain_svg(
         lines = _filled(templates, placements.variant, values, by_variant=True)
         body.append(TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), lines))
     return _document(width_mm, height_mm, servers.markup(), body, ground, scenery)
+
+
+def _shaped(layer: Layer, servers: Servers) -> str:
+    """Write a layer of bent pieces."""
+
+    def attributes(shape: Shape, scale: float) -> str:
+        stroke = shape.stroke
+        dashes = None if stroke is None else [_short(d * scale) for d in stroke.dashes]
+        return _attributes(shape, servers, stroke_width=None if stroke is None else _short(stroke.width * scale), dashes=dashes)
+
+    def picture(motif: Motif, shape: Shape, matrix: np.ndarray) -> str:
+        shift = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
+        return f'<g transform="matrix({" ".join(f"{v:.6f}" for v in matrix)})">{_shape_markup(mapped(shape, shift), servers)}</g>'
+
+    placements = layer.laid.placements
+    return shaped_markup(layer.laid.outlines, layer.motifs, placements.variant, matrices_of(placements), attributes, picture)
 
 
 def motif_svg(motif: Motif) -> str:

@@ -11,7 +11,7 @@ import numpy as np
 from ..values.brush import Brush
 from ..values.laid import Cure, Finding, LaidLine
 from ..values.line import MeasuredLine
-from .bends import size_for_radius
+from .bends import safe_radius, size_for_radius
 
 MOST_CURES = 3
 SAME_PLACE_MM = 0.05
@@ -91,7 +91,7 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
     if finding.kind in ("leftover", "broken order"):
         yield from _ease_cures(finding, brush, measured, lengths)
     else:
-        yield from _corner_cures(finding, brush, measured)
+        yield from _corner_cures(finding, brush, measured, lengths, gaps)
         yield from _bend_cures(brush, measured, lengths, gaps)
 
 
@@ -110,7 +110,7 @@ def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths)
         yield Cure(f"Lengthen the line {longer:g} times", {"line": {"scale": longer}})
 
 
-def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine) -> Iterator[Cure]:
+def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
     """Let runs end at the vertex that a piece straddles."""
     if not len(measured.vertex_s):
         return
@@ -125,6 +125,11 @@ def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine) -> Ite
     least = np.degrees(np.abs(measured.vertex_turn[near]).min())
     corner_from = min(brush.corner_from_deg, max(1.0, float(np.floor(least))))
     sides = {"outside_corner" if measured.vertex_turn[i] > 0 else "inside_corner" for i in near}
+    if brush.round_bends != "rigid":
+        needed = safe_radius(brush, lengths=lengths, gaps=gaps) or brush.round_radius
+        for radius in (brush.round_radius, float(np.ceil(10 * needed) / 10)):
+            yield Cure(f"Round the corners, {radius:g} mm", _brush_change(
+                "ends", corner_from_deg=corner_from, round_radius_mm=radius, **dict.fromkeys(sorted(sides), "round")))  # fmt: skip
     change = _brush_change("ends", corner_from_deg=corner_from, **dict.fromkeys(sorted(sides), "butt"))
     yield Cure("Butt the runs at the corner", change)
     yield Cure("Butt the runs at every corner", _brush_change(
@@ -139,6 +144,8 @@ def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator
             size = np.floor(1000 * brush.size * factor * step + 1e-6) / 10
             if size >= 1:
                 yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))
+    if brush.round_bends == "rigid" and brush.facing == "line":
+        yield Cure("Bend the pieces", _brush_change("travel", round_bends="bent"))
     pitch = float((lengths + gaps).mean())
     for times in (0.5, 1, 2, 4, 8, 16, 32):
         over = float(np.round(times * pitch, 1)) or 0.1

@@ -2,24 +2,34 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from ..values.brush import Brush
 from ..values.laid import Finding, Joins, Run, RunSpacing
 from ..values.line import MeasuredLine
+from .bends import reach_across
 
 ABS_TOL_MM = 1e-6
 
 
 def findings_of(
-    measured: MeasuredLine, runs: list[Run], spacings: list[RunSpacing], joins: Joins, brush: Brush, safe: float | None
+    measured: MeasuredLine, runs: list[Run], spacings: list[RunSpacing], joins: Joins, brush: Brush, safe: float | None,
+    *, crowded: Sequence[float] = (),
 ) -> list[Finding]:
-    """Return the findings of one line, in order along it; cures are proposed elsewhere."""
+    """Return the findings of one line, in order along it; cures are proposed elsewhere.
+
+    ``crowded`` are the mm of corners that could not be rounded.
+    """
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
         return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
-    bends = [*_tight_bends(measured, safe)]
+    bends = [*_folds(measured, brush), *_tight_bends(measured, safe)] if brush.bent else _tight_bends(measured, safe)
     found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
+    radius = brush.round_radius
+    found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
+              for at in crowded]  # fmt: skip
     if not bends:
         found += [
             _finding("tight bend", s.blocked, safe, "mm", f"a link cannot pass at {s.blocked:.1f} mm; it needs a bend of {safe:.1f} mm")
@@ -81,6 +91,25 @@ def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor
 
 def _groups(index: np.ndarray) -> list[np.ndarray]:
     return np.split(index, np.flatnonzero(np.diff(index) > 1) + 1) if len(index) else []
+
+
+def _folds(measured: MeasuredLine, brush: Brush) -> list[Finding]:
+    """Find where bent pieces turn inside out: 1 − k·v is not positive at the edge that reaches furthest to the inner side."""
+    left, right = reach_across(brush)
+    inner = np.where(measured.bend_k > 0, right, -left)
+    found = []
+    for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
+        worst = group[np.abs(measured.bend_k[group]).argmax()]
+        radius, at = 1 / abs(measured.bend_k[worst]), measured.bend_s[worst]
+        depth = inner[worst] - radius
+        found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
+    sharp = np.abs(measured.vertex_turn) >= np.radians(brush.corner_from_deg) - 1e-12
+    through = np.where(measured.vertex_turn > 0, brush.outside_corner == "through", brush.inside_corner == "through")
+    depth = np.where(measured.vertex_turn > 0, right, -left)
+    for i in np.flatnonzero(sharp & through & (depth > brush.gap_tolerance)):
+        at = measured.vertex_s[i]
+        found.append(_finding("fold", at, depth[i], "mm", f"folds {depth[i]:.2f} mm deep in the corner at {at:.1f} mm"))
+    return found
 
 
 def _tight_bends(measured: MeasuredLine, safe: float | None) -> list[Finding]:

@@ -2,23 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from ..values.brush import Brush
 from ..values.laid import Joins, Placements, Stops
+from ..values.line import Frames
 
 
 def joins_of(
-    stops: Stops, placements: Placements, brush: Brush, *, line_of: np.ndarray, closed: np.ndarray, length: np.ndarray
+    stops: Stops, placements: Placements, brush: Brush, *, line_of: np.ndarray, closed: np.ndarray, length: np.ndarray,
+    along: Callable[[np.ndarray, np.ndarray], Frames] | None = None,
 ) -> Joins:
     """Measure gap, step and kink between neighbours of the same run, closing joins included.
 
     ``line_of`` (n,) is the line of each piece, in order; ``closed`` and ``length`` (mm) are given
-    by line, ``closed`` only for a line that is one closed run.
+    by line, ``closed`` only for a line that is one closed run. For bent pieces ``along`` gives the
+    frames at distances along lines.
     """
     first, second = _pairs(stops, line_of, closed)
     a, b = placements.centre[first], placements.centre[second]
-    if placements.joints is not None:
+    bend = placements.direction[second] - placements.direction[first]
+    if along is not None:
+        a, b, gap, bend = _between_bent(stops, line_of, first, second, length, along)
+        step = np.zeros(len(first))
+    elif placements.joints is not None:
         a, b = placements.joints[first, 1], placements.joints[second, 0]
         gap, step = np.hypot(*(b - a).T), np.zeros(len(first))
     elif brush.facing == "line":
@@ -27,11 +36,26 @@ def joins_of(
         gap, step = _between_edges(b - a, unit_a, unit_b)
     else:
         gap, step = _between_frames(placements, brush, first, second)
-    kink = np.abs(_wrapped(placements.direction[second] - placements.direction[first]))
+    kink = np.abs(_wrapped(bend))
     onwards = stops.s[first] + stops.after[first] + stops.gap_after[first] / 2
     whole = length[line_of[first]]
     s = np.where(onwards > whole, onwards - whole, onwards)
     return Joins(at=(a + b) / 2, s=s, gap=gap - stops.gap_after[first], step=step, kink=kink, first=first)
+
+
+def _between_bent(stops: Stops, line_of, first, second, length, along):
+    """Return the facing edges of bent pieces on the line, the room between them along it, and the turn where edges meet.
+
+    Such pieces follow the line, so a bend between two that stand apart is no kink.
+    """
+    line = line_of[first]
+    out, into = stops.s[first] + stops.after[first], stops.s[second] - stops.before[second]
+    into = into + np.where(second <= first, length[line], 0.0)
+    one, two = along(line, out), along(line, into)
+    gap = into - out
+    meet = np.abs(gap) < 1e-6
+    cross = one.tangent[:, 0] * two.tangent[:, 1] - one.tangent[:, 1] * two.tangent[:, 0]
+    return one.position, two.position, gap, np.where(meet, np.arctan2(cross, (one.tangent * two.tangent).sum(axis=1)), 0.0)
 
 
 def _pairs(stops: Stops, line_of: np.ndarray, closed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

@@ -68,48 +68,59 @@ def curvature_at(measured: MeasuredLine, s: np.ndarray) -> np.ndarray:
 
 def curvature_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> np.ndarray:
     """Return the signed curvature (n,) at distances s (n,) along the lines ``which`` (n,), all in one go."""
-    table = _table_of(tuple(lines))
-    length, closed = table.length[which], table.closed[which]
-    inside = np.where(closed & (length > 0), np.mod(s, np.where(length > 0, length, 1.0)), np.clip(s, 0.0, length))
-    out = np.zeros(len(s))
-    on = np.flatnonzero((closed | (inside == s)) & (length > 0))
-    segment, t = _parameters(table, which[on], inside[on])
-    out[on] = _curvature_of(table.coeffs, table.is_arc, segment, t)
-    return out
+    return frames_and_bends_on(lines, which, s)[1]
+
+
+def parameters_at(measured: MeasuredLine, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return segment (n,) and parameter (n,) at distances s (n,) within one line of some length."""
+    inside = np.clip(s, 0.0, measured.length)
+    return _parameters(_table_of((measured,)), np.zeros(len(inside), int), inside)
 
 
 def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
     """Return the frames at distances s (n,) along the lines ``which`` (n,), all in one go."""
+    return _located(lines, which, s, order=1)[0]
+
+
+def frames_and_bends_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> tuple[Frames, np.ndarray]:
+    """Return the frames and the signed curvature (n,) at distances s (n,), 0 beyond the ends of open lines."""
+    return _located(lines, which, s, order=2)
+
+
+def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *, order: int) -> tuple[Frames, np.ndarray]:
     table = _table_of(tuple(lines))
     length, closed = table.length[which], table.closed[which]
     if (table.length <= 0).any():
-        return _frames_with_gaps(lines, which, s, length)
+        return _located_with_gaps(lines, which, s, length, order)
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
     segment, t = _parameters(table, which, inside)
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
-    position, d1 = jets(coeffs, is_arc, t, order=1)
+    position, d1, *d2 = jets(coeffs, is_arc, t, order=order)
     speed = np.hypot(d1[:, 0], d1[:, 1])
     stalled = speed <= 1e-9 * table.segment_scale[segment]
     tangent = d1 / np.where(stalled, 1.0, speed)[:, None]
     if stalled.any():
         tangent[stalled] = end_directions(coeffs[stalled], is_arc[stalled], t[stalled])
     beyond = np.where(closed, 0.0, s - inside)
+    bend = np.where(beyond == 0, _curvature(d1, d2[0], speed, stalled), 0.0) if d2 else np.zeros(0)
     if beyond.any():
         position = position + beyond[:, None] * tangent
-    return Frames(position, tangent)
+    return Frames(position, tangent), bend
 
 
-def _frames_with_gaps(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, length: np.ndarray) -> Frames:
+def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
     """Answer for lines without extent with their start, and for the others as usual."""
     starts = np.array([line.line.start for line in lines])
-    position, tangent = starts[which].copy(), np.tile([1.0, 0.0], (len(s), 1))
+    position, tangent, bend = starts[which].copy(), np.tile([1.0, 0.0], (len(s), 1)), np.zeros(len(s))
     long = np.flatnonzero(length > 0)
     if len(long):
         kept = [i for i, line in enumerate(lines) if line.length > 0]
         renumbered = np.searchsorted(kept, which[long])
-        frames = frames_on([lines[i] for i in kept], renumbered, s[long])
+        frames, own = _located([lines[i] for i in kept], renumbered, s[long], order=order)
         position[long], tangent[long] = frames.position, frames.tangent
-    return Frames(position, tangent)
+        if order > 1:
+            bend[long] = own
+    return Frames(position, tangent), bend
 
 
 class _Table(NamedTuple):
@@ -284,12 +295,8 @@ def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.nd
 
 
 def _curvature_at(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
-    return _curvature_of(line.coeffs, line.is_arc, segment, t)
-
-
-def _curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
-    coeffs = coeffs[segment]
-    _, d1, d2 = jets(coeffs, is_arc[segment], t, order=2)
+    coeffs = line.coeffs[segment]
+    _, d1, d2 = jets(coeffs, line.is_arc[segment], t, order=2)
     speed = np.hypot(d1[:, 0], d1[:, 1])
     return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
 

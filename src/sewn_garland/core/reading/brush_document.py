@@ -98,9 +98,8 @@ class BrushDocument(_Part):
 
 NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"once_length", "once_proportion", "scattered"},
-    "travel.round_bends": {"bent"},
-    "ends.outside_corner": {"mitre", "lap", "round", "piece"},
-    "ends.inside_corner": {"mitre", "lap", "round", "piece"},
+    "ends.outside_corner": {"mitre", "lap", "piece"},
+    "ends.inside_corner": {"mitre", "lap", "piece"},
     "variants.order": {"shuffled", "chance", "no_twin"},
 }
 
@@ -119,6 +118,7 @@ FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
     ("ends", "corner_from_deg"): ("corner_from_deg", 1.0),
     ("ends", "outside_corner"): ("outside_corner", None),
     ("ends", "inside_corner"): ("inside_corner", None),
+    ("ends", "round_radius_mm"): ("round_radius", 1.0),
 }
 
 

@@ -15,7 +15,7 @@ Mirror = Literal["off", "up_down", "left_right", "every_second"]
 Ease = Literal["leave", "gaps", "size", "length"]
 Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
 Rest = Literal["end", "both", "start"]
-CornerStyle = Literal["through", "butt"]
+CornerStyle = Literal["through", "butt", "round"]
 
 # roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
 SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
@@ -50,6 +50,7 @@ class Brush:
     corner_from_deg: float = 30.0
     outside_corner: CornerStyle = "through"
     inside_corner: CornerStyle = "through"
+    round_radius: float = 5.0
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
 
@@ -57,6 +58,11 @@ class Brush:
     def jointed(self) -> bool:
         """Tell whether pieces hang together by their joints."""
         return self.round_bends == "jointed"
+
+    @property
+    def bent(self) -> bool:
+        """Tell whether pieces are bent along the line."""
+        return self.round_bends == "bent"
 
     @property
     def link_lengths(self) -> np.ndarray:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .arrays import freeze_arrays
+from .outlines import ShapedOutlines
 
 
 @dataclass(frozen=True, eq=False)
@@ -136,7 +137,11 @@ class Finding:
 
 @dataclass(frozen=True, eq=False)
 class LaidLine:
-    """One line with its brush on it; ``roles`` says the role of every motif of the brush, in their order."""
+    """One line with its brush on it; ``roles`` says the role of every motif of the brush, in their order.
+
+    Bent pieces come as ``outlines``; their placements then say how each would be stamped, which
+    pictures and gradients go by.
+    """
 
     length: float
     closed: bool
@@ -150,3 +155,4 @@ class LaidLine:
     tightest_radius: float | None
     safe_radius: float | None
     roles: tuple[str, ...] = ("repeat",)
+    outlines: ShapedOutlines | None = None

@@ -159,6 +159,12 @@ def mapped(shape: Shape, matrix: np.ndarray) -> Shape:
     return replace(shape, points=apply(matrix, shape.points), fill=fill, stroke=stroke)
 
 
+def painted_by(shape: Shape, matrix: np.ndarray) -> Shape:
+    """Return the shape as it is, its gradients under an affine map (2, 3)."""
+    stroke = shape.stroke and replace(shape.stroke, paint=_mapped_paint(shape.stroke.paint, matrix))
+    return replace(shape, fill=shape.fill and _mapped_paint(shape.fill, matrix), stroke=stroke)
+
+
 def _mapped_paint(paint: Paint, matrix: np.ndarray) -> Paint:
     if paint.gradient is None:
         return paint

@@ -1,0 +1,36 @@
+"""Outlines out of M L C Z as cubics with the contour that each belongs to, and back."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .outlines import owned_cubics
+
+
+def contour_cubics(commands: str, points: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return cubics (m, 4, 2), the contour (m,) of each, and which contours (c,) are closed; closing sides are drawn out."""
+    parts = commands.split("M")[1:]
+    closed = np.array([part.endswith("Z") for part in parts], bool)
+    cubics, owner = owned_cubics(commands, points)
+    if closed.all():
+        return cubics, owner, closed
+    plain, plain_owner = owned_cubics(commands, points, close=False)
+    keep, keep_plain = closed[owner], ~closed[plain_owner]
+    cubics, owner = np.concatenate([cubics[keep], plain[keep_plain]]), np.concatenate([owner[keep], plain_owner[keep_plain]])
+    order = np.argsort(owner, kind="stable")
+    return cubics[order], owner[order], closed
+
+
+def joined_cubics(cubics: np.ndarray, heads: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return points (heads + 3·cubics, 2) of runs of cubics (m, 4, 2) that follow on, and where each run starts (c + 1,).
+
+    ``heads`` (c,) are the first cubics of the runs. A run is its first point and three a cubic.
+    """
+    m = len(cubics)
+    first = np.zeros(m, bool)
+    first[heads] = True
+    at = 3 * np.arange(m) + np.cumsum(first)  # where each cubic's three points go
+    points = np.empty((3 * m + len(heads), 2))
+    points[at[:, None] + np.arange(3)] = cubics[:, 1:]
+    points[at[heads] - 1] = cubics[heads, 0]
+    return points, np.append(at[heads] - 1, len(points))

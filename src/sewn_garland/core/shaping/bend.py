@@ -1,0 +1,106 @@
+"""Bent travel: every point (x, v) of a piece goes to P(s₀ + x) + v·N(s₀ + x); curves stay curves."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from ..maths.contours import contour_cubics, joined_cubics
+from ..maths.outlines import split_cubics
+from ..values.motif import Motif
+from ..values.outlines import ShapedOutlines
+
+TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
+MOST_HALVINGS = 14
+TESTED = np.array([0.25, 0.5, 0.75])
+FIRST_HALF = 0.5
+
+Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
+"""Takes pieces (n,) and distances along their lines (n,), returns positions (n, 2), unit tangents (n, 2) and curvature (n,)."""
+
+
+def bent_outlines(
+    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, shift: np.ndarray, s: np.ndarray, frame: Frame,
+    *, tolerance: float = TOLERANCE_MM,
+) -> ShapedOutlines:
+    """Bend the shapes of every piece along its line, within ``tolerance`` mm on the page.
+
+    ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
+    its base line's middle, which lies at distance ``s`` (n,) and ``shift`` (n,) mm to the right of
+    the line. Pictures have no outline and are left out. A curve is halved, level by level and only
+    where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times.
+    """
+    parts = [_of_motif(motif, np.flatnonzero(variant == v), linear, shift) for v, motif in enumerate(motifs)]
+    cubics, piece, shape, contour, place = (np.concatenate(columns) for columns in zip(*[p[:5] for p in parts], strict=True))
+    closed_of = {(v, *key): closed for v, part in enumerate(parts) for key, closed in part[5].items()}
+    bent, row, begin = _bent(cubics, piece, s, frame, tolerance)
+    order = np.lexsort((begin, place[row], contour[row], shape[row], piece[row]))
+    bent, row = bent[order], row[order]
+    keys = np.stack([piece[row], shape[row], contour[row]], axis=1)
+    heads = np.flatnonzero(np.any(np.diff(keys, axis=0, prepend=-1) != 0, axis=1)) if len(row) else np.zeros(0, int)
+    points, starts = joined_cubics(bent, heads)
+    first = keys[heads]
+    closed = np.array([closed_of[variant[p], sh, c] for p, sh, c in first.tolist()], bool)
+    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1])
+
+
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, shift: np.ndarray):
+    """Return all cubics of some pieces of a motif in the line's own (x, v), with piece, shape, contour and place of each."""
+    rows, closed = [], {}
+    for number, drawn in enumerate(motif.shapes):
+        if drawn.picture is None:
+            own, contour, is_closed = contour_cubics(drawn.commands, drawn.points)
+            rows.append((own, np.full(len(own), number), contour))
+            closed |= {(number, c): bool(flag) for c, flag in enumerate(is_closed)}
+    cubics = np.concatenate([r[0] for r in rows]) if rows else np.zeros((0, 4, 2))
+    shape, contour = (np.concatenate([r[k] for r in rows]) if rows else np.zeros(0, int) for k in (1, 2))
+    about = cubics - (motif.width / 2, motif.base_line)
+    n, m = len(pieces), len(cubics)
+    placed = np.einsum("nij,mkj->nmki", linear[pieces], about)
+    placed[..., 1] += shift[pieces][:, None, None]
+    return (placed.reshape(-1, 4, 2), np.repeat(pieces, m), np.tile(shape, n), np.tile(contour, n), np.tile(np.arange(m), n), closed)
+
+
+def _bent(cubics: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame, tolerance: float):
+    """Return bent cubics (k, 4, 2), the row (k,) that each came from and where in it (k,) it begins."""
+    row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), 1.0
+    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
+    for level in range(MOST_HALVINGS + 1):
+        mapped = _hermite(cubics, piece[row], s, frame)
+        good = np.ones(len(row), bool) if level == MOST_HALVINGS else _strays(cubics, mapped, piece[row], s, frame) <= tolerance
+        done.append((mapped[good], row[good], begin[good]))
+        if good.all():
+            break
+        first, second = split_cubics(cubics[~good], FIRST_HALF)
+        width /= 2
+        row, begin = np.tile(row[~good], 2), np.concatenate([begin[~good], begin[~good] + width])
+        cubics = np.concatenate([first, second])
+    return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
+
+
+def _hermite(cubics: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame) -> np.ndarray:
+    """Return the cubics with the mapped ends and end directions.
+
+    With N turned clockwise from T, dN/ds = −k·T, so (x′, v′) maps to x′·(1 − k·v)·T + v′·N. Both
+    ends of a cubic that follows another are the very same numbers, for contours to hang together.
+    """
+    ends = cubics[:, [0, 3]]
+    ways = 3 * np.stack([cubics[:, 1] - cubics[:, 0], cubics[:, 3] - cubics[:, 2]], axis=1)
+    place, tangent, bend = frame(np.repeat(piece, 2), np.repeat(s[piece], 2) + ends[..., 0].ravel())
+    normal = np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
+    v = ends[..., 1].ravel()
+    x_way, v_way = ways.reshape(-1, 2).T
+    at = (place + v[:, None] * normal).reshape(-1, 2, 2)
+    along = ((x_way * (1 - bend * v))[:, None] * tangent + v_way[:, None] * normal).reshape(-1, 2, 2)
+    return np.stack([at[:, 0], at[:, 0] + along[:, 0] / 3, at[:, 1] - along[:, 1] / 3, at[:, 1]], axis=1)
+
+
+def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame) -> np.ndarray:
+    """Return how far (m,) the mapped cubics lie from the mapped curves at a quarter, the half and three quarters."""
+    t = TESTED[:, None]
+    basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+    flat = (basis @ cubics).reshape(-1, 2)
+    place, tangent, _ = frame(np.repeat(piece, 3), np.repeat(s[piece], 3) + flat[:, 0])
+    true = place + flat[:, 1:] * np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
+    return np.hypot(*((basis @ mapped).reshape(-1, 2) - true).T).reshape(-1, 3).max(axis=1, initial=0.0)

@@ -1,0 +1,36 @@
+"""Outlines of pieces that are not stamped but shaped: bent, stretched or clipped."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .arrays import freeze_arrays
+
+
+@dataclass(frozen=True, eq=False)
+class ShapedOutlines:
+    """c contours on the page, each a first point and three a cubic: ``points`` (m, 2) from ``starts`` (c + 1,) on.
+
+    ``closed`` (c,), the ``piece`` (c,) of its line and the ``shape`` (c,) of that piece's motif that
+    each contour belongs to; in the order of pieces, shapes and contours. No contours are empty
+    arrays with ``starts`` [0].
+    """
+
+    points: np.ndarray
+    starts: np.ndarray
+    closed: np.ndarray
+    piece: np.ndarray
+    shape: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+    def of_pieces(self, first: int, last: int) -> ShapedOutlines:
+        """Return the contours of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
+        a, b = np.searchsorted(self.piece, (first, last))
+        starts = self.starts[a : b + 1]
+        return ShapedOutlines(
+            self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b]
+        )

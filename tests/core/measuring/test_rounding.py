@@ -1,0 +1,77 @@
+"""Arcs in place of vertices, against closed forms and shapely's buffers."""
+
+import numpy as np
+import pytest
+from shapely import LinearRing, Polygon
+
+from making import measured
+from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.measuring.rounding import rounded
+
+
+def rounding(path, radius, **more):
+    line = measured(path)
+    return line, rounded(line, np.arange(len(line.vertex_s)), radius, **more)
+
+
+def points_of(line, n=4000):
+    return frames_at(line, np.linspace(0, line.length, n)).position
+
+
+@pytest.mark.parametrize("path", ["M0 0H60V40H0Z", "M0 0V40H60V0Z", "M30 0H60V40H0V0Z"])
+def test_a_rounded_rectangle_is_the_opening_of_the_sharp_one(path):
+    """Erosion then dilation by a disc (shapely's buffers) and the closed form of its length."""
+    _, out = rounding(path, 8.0)
+    assert out.line.length == pytest.approx(200 - 8 * 8 + 2 * np.pi * 8, rel=1e-12)
+    rim = Polygon(points_of(out.line))
+    assert rim.symmetric_difference(Polygon([(0, 0), (60, 0), (60, 40), (0, 40)]).buffer(-8).buffer(8, quad_segs=400)).area < 0.05
+    assert out.line.tightest_radius == pytest.approx(8)
+    assert np.abs(out.line.vertex_turn).max() < 1e-6
+
+
+@pytest.mark.parametrize("turn", [20.0, 60.0, 90.0, 150.0, 178.0])
+@pytest.mark.parametrize("side", [1, -1])
+def test_the_tangent_length_on_straight_legs(turn, side):
+    """r·tan(θ/2) off each leg, the arc r·θ (geometry)."""
+    angle = np.radians(turn) * side
+    line, out = rounding(f"M0 0H300l{300 * np.cos(angle):.9f} {300 * np.sin(angle):.9f}", 2.0)
+    tangent = 2 * np.tan(np.radians(turn) / 2)
+    assert out.line.length == pytest.approx(line.length - 2 * tangent + 2 * np.radians(turn), rel=1e-9)
+    assert out.old[1:3] == pytest.approx([300 - tangent, 300 + tangent])
+
+
+def test_curved_legs_meet_the_arc_in_the_same_direction_at_the_radius():
+    """Two circles of 50 mm crossing: the centre lies where their offsets cross, so both distances to it are r."""
+    line, out = rounding("M0 0A50 50 0 0 1 50 -20A50 50 0 0 1 100 0", 6.0)
+    assert len(out.crowded) == 0
+    assert out.line.tightest_radius == pytest.approx(6.0)
+    assert np.abs(out.line.vertex_turn).max() < 1e-6
+    kept = points_of(out.line)
+    assert np.hypot(*np.diff(kept, axis=0).T).max() < 2 * out.line.length / 4000
+    moved = out.moved(np.array([0.0, line.length]))
+    assert frames_at(out.line, moved).position == pytest.approx(frames_at(line, np.array([0.0, line.length])).position, abs=1e-9)
+
+
+def test_a_leg_too_short_is_crowded_or_has_a_smaller_arc():
+    _, out = rounding("M0 0H40V3H80", 8.0)
+    assert out.crowded == pytest.approx([40, 43])
+    _, out = rounding("M0 0H40V3H80", 8.0, shrink=True)
+    assert len(out.crowded) == 0
+    assert out.line.tightest_radius == pytest.approx(0.45 * 3)
+
+
+def test_distances_answer_to_one_another_round_a_closed_line():
+    line, out = rounding("M0 0H60V40H0Z", 8.0)
+    ring = LinearRing([(0, 0), (60, 0), (60, 40), (0, 40)])
+    s = np.linspace(0, 200, 801)
+    old, new = frames_at(line, s).position, frames_at(out.line, out.moved(s)).position
+    assert np.hypot(*(old - new).T).max() == pytest.approx(8 * (np.sqrt(2) - 1), rel=1e-3)  # at the vertices
+    assert max(ring.distance(p) for p in map(__import__("shapely").Point, new)) < 8
+    assert (np.diff(out.moved(s)) >= 0).all()
+
+
+@pytest.mark.parametrize("path", ["M0 0H50H0", "M0 0C10 10 20 10 30 0", "M5 5", "M0 0H10"])
+def test_what_has_no_vertex_to_round_stays(path):
+    line, out = rounding(path, 3.0)
+    assert out.line is line
+    assert out.moved(np.array([1.5])) == pytest.approx([1.5])

@@ -1,0 +1,140 @@
+"""Bent travel, against closed forms: annular sectors, lengths, and sides of the line."""
+
+import numpy as np
+import pytest
+
+from making import bar, brush, measured, svg
+from sewn_garland.core.drawing.svg import Layer, compact_svg, plain_svg
+from sewn_garland.core.maths.outlines import area_of, swept
+from sewn_garland.core.pipeline import cured, lay
+from sewn_garland.core.reading.svg_lines import lines_from_svg
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.motif import Motif
+
+R = 20.0
+CLOCKWISE = f"M{R} 0A{R} {R} 0 0 1 {-R} 0A{R} {R} 0 0 1 {R} 0Z"
+COUNTER = f"M{R} 0A{R} {R} 0 0 0 {-R} 0A{R} {R} 0 0 0 {R} 0Z"
+
+
+def one_sided(height, width=10.0):
+    """A bar that lies wholly to the right of its base line: a symmetric one would hide a wrong sign."""
+    motif = bar(width, height)
+    return Motif(motif.shapes, width, height, 0.0)
+
+
+def bent(path, *motifs, **more):
+    return lay(brush(*motifs, round_bends="bent", **more), [measured(path)])[0]
+
+
+def cubics_of(outlines):
+    """Return every cubic (m, 4, 2) of all contours."""
+    out = [outlines.points[a:b] for a, b in zip(outlines.starts[:-1], outlines.starts[1:], strict=True)]
+    return np.concatenate([np.stack([p[0:-1:3], p[1::3], p[2::3], p[3::3]], axis=1) for p in out])
+
+
+def area(laid):
+    return abs(swept(cubics_of(laid.outlines)).sum())
+
+
+@pytest.mark.parametrize(("path", "inner"), [(CLOCKWISE, True), (COUNTER, False)])
+@pytest.mark.parametrize("height", [0.5, 3.0, 12.0])
+def test_a_bar_on_the_right_fills_a_ring_on_the_side_of_the_centre_only_when_it_turns_right(path, inner, height):
+    """Area π(r² − (r − h)²), or its outer twin π((r + h)² − r²)."""
+    laid = bent(path, one_sided(height), ease="length")
+    edge = R - height if inner else R + height
+    assert area(laid) == pytest.approx(np.pi * abs(R**2 - edge**2), rel=3e-4)
+    reach = np.hypot(*cubics_of(laid.outlines).reshape(-1, 4, 2)[:, [0, 3]].reshape(-1, 2).T)
+    assert (reach.min(), reach.max()) == pytest.approx(sorted((R, edge)), abs=1e-9)
+
+
+def test_every_point_of_the_outline_is_within_tolerance_of_the_bent_one():
+    """Points of a straight edge at v go to the circle of radius r − v (exact)."""
+    laid = bent(CLOCKWISE, one_sided(6.0), ease="length")
+    t = np.linspace(0, 1, 33)[:, None]
+    basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+    radius = np.hypot(*(basis @ cubics_of(laid.outlines)).transpose(2, 0, 1))
+    on_edge = (np.abs(radius - R) < 0.02).all(axis=1) | (np.abs(radius - (R - 6)) < 0.02).all(axis=1)
+    across = np.ptp(radius, axis=1) > 5.9
+    assert (on_edge | across).all()
+    edges = radius[on_edge]
+    assert np.minimum(np.abs(edges - R), np.abs(edges - (R - 6))).max() < 0.01
+
+
+def test_along_a_straight_line_nothing_changes():
+    """Against the rigid piece under its matrix, to 1e-12 mm of the line's size."""
+    motif = motif_from_svg(svg('<path d="M0 1C3 -2 6 5 9 1L12 4Q6 8 0 4Z" fill="#345"/>', 12, 6))
+    laid = bent("M5 40L95 40", motif, ease="length", side_shift=1.5)
+    shape = motif.shapes[0]
+    first = cubics_of(laid.outlines.of_pieces(0, 1))
+    placed = laid.placements.centre[0] + (shape.points - (6, 3)) * laid.placements.scale[0]
+    assert abs(swept(first).sum()) == pytest.approx(abs(area_of(shape.commands, placed)), rel=1e-12)
+    assert first[0, 0] == pytest.approx(placed[0], abs=1e-12)
+    assert first[0] == pytest.approx(placed[:4], abs=1e-12)
+
+
+def test_neighbours_meet_in_the_same_points_on_any_bend():
+    laid = bent("M0 0C40 90 80 -90 120 0", bar(10, 6), ease="length")
+    ends = [cubics_of(laid.outlines.of_pieces(i, i + 1)) for i in range(len(laid.stops.s))]
+    for one, two in zip(ends[:-1], ends[1:], strict=True):
+        shared = min(np.hypot(*(a - b)) for a in one[:, 0] for b in two[:, 0])
+        assert shared < 1e-9
+    assert laid.joins.gap == pytest.approx(0.0, abs=1e-9)
+    assert laid.joins.kink.max() < 1e-9
+
+
+def test_a_bend_tighter_than_the_piece_reaches_folds_and_is_cured():
+    line = measured("M0 0H40A2.5 2.5 0 0 1 40 5H0")
+    which = brush(bar(10, 6), round_bends="bent")
+    laid = cured(which, line, lay(which, [line])[0])
+    fold = next(f for f in laid.findings if f.kind == "fold")
+    assert fold.amount == pytest.approx(0.5)
+    assert fold.message.startswith("folds 0.50 mm deep at")
+    assert laid.safe_radius == 3.0
+    assert fold.cures[0].label == "Smaller pieces, 83.3 %"
+
+
+def test_a_wide_bend_on_the_thin_side_is_tight_but_does_not_fold():
+    laid = bent("M0 5H40A2.5 2.5 0 0 0 40 0H0", one_sided(3.0))
+    assert {f.kind for f in laid.findings} & {"fold", "tight bend"} == {"tight bend"}
+
+
+def test_in_a_corner_a_bent_piece_turns_about_the_vertex_and_the_inner_side_folds():
+    """The outer side of a bar of 6 mm fills a quarter disc of 3 mm more than its two legs."""
+    laid = bent("M0 0H50V50", bar(10, 6))
+    fold = next(f for f in laid.findings if f.kind == "fold")
+    assert (fold.at_mm, fold.amount) == pytest.approx((50, 3))
+    corner = laid.outlines.of_pieces(4, 6)
+    assert np.hypot(*(corner.points - (50, 0)).T).min() < 3.2
+    outer = corner.points[(corner.points[:, 0] > 50.05) & (corner.points[:, 1] < -0.05)]
+    assert len(outer) > 0
+    assert np.hypot(*(outer - (50, 0)).T).max() < 3.3
+
+
+@pytest.mark.parametrize("write", [compact_svg, plain_svg])
+def test_bent_pieces_are_drawn_with_their_paints(write):
+    motif = motif_from_svg(svg(
+        '<defs><linearGradient id="g"><stop stop-color="#a00"/><stop offset="1" stop-color="#00a"/></linearGradient></defs>'
+        '<rect width="10" height="4" fill="url(#g)"/><path d="M0 2H10" fill="none" stroke="#123456" stroke-width="0.5"/>', 10, 4))  # fmt: skip
+    laid = bent("M10 50C30 0 60 100 90 50", motif, size=0.8)
+    text = write(100, 100, [Layer((motif,), laid)])
+    assert text.count("<path ") == 2 * len(laid.stops.s)
+    assert text.count("<linearGradient ") == len(laid.stops.s)  # each turned as its piece
+    assert 'stroke="#123456" stroke-width="0.4"' in text
+    closed = lines_from_svg(text.encode(), where="it").lines[0]
+    assert closed.closed
+    assert len(closed.coeffs) >= 4
+
+
+@pytest.mark.parametrize("path", ["M0 0C50 0 0 0 50 0.001", "M0 0H50H0", "M0 0h1e-3v1e-3h40", "M5 5", "M0 0A.1 .1 0 0 1 .2 0A.1 .1 0 0 1 0 0Z"])
+def test_cusps_and_turns_back_give_finite_outlines(path):
+    laid = bent(path, bar(3, 2), bar(1, 5), outside_corner="round", inside_corner="round")
+    assert np.isfinite(laid.outlines.points).all()
+    assert len(np.unique(laid.outlines.piece)) == len(laid.stops.s)
+
+
+def test_round_corners_are_passed_at_the_radius_and_crowded_ones_are_told():
+    laid = bent("M0 0H50V4H100", bar(10, 2), outside_corner="round", inside_corner="round", round_radius=5.0)
+    assert [f.kind for f in laid.findings if f.kind == "crowded corner"] == ["crowded corner"] * 2
+    laid = bent("M0 0H50V50", bar(10, 2), outside_corner="round", round_radius=5.0)
+    assert laid.findings[0].kind == "leftover"
+    assert laid.length == pytest.approx(100 - 10 + 5 * np.pi / 2)
