@@ -221,15 +221,14 @@ def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
 
 def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
     """Space pieces by their joints, each at a link's length from the one before."""
-    if unended:
-        brush = without_end(brush)
     flat = [(i, run) for i, of_line in enumerate(runs) for run in of_line]
     of_line = np.array([i for i, _ in flat], int)
     table = RunsOfLinks(*(np.array([getattr(run, name) for _, run in flat], kind)
                           for name, kind in (("start", float), ("length", float), ("closed", bool))))  # fmt: skip
     own = brush.link_lengths[: len(brush.repeat)]
     spacings, chains = link_runs(
-        lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest
+        lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest,
+        unended=np.isin(of_line, list(unended)),
     )
     stops, counts = stops_of_links(runs, chains, len(own))
     line_of = np.repeat(np.arange(len(runs)), counts)

@@ -113,6 +113,9 @@ def _figures(laid: LaidLine, brush: Brush) -> dict:
 def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str, np.ndarray]]:
     """Return a scene's arrays; trial lines are only painted, so their joins stay here."""
     pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
+    if (shaped := laid.outlines) is not None:
+        table = np.column_stack([shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed])
+        pieces |= {f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
     return pieces | _join_arrays(number, laid) if joins else pieces
 
 

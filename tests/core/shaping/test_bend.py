@@ -1,5 +1,7 @@
 """Bent travel, against closed forms: annular sectors, lengths, and sides of the line."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 
@@ -75,7 +77,7 @@ def test_along_a_straight_line_nothing_changes():
 def test_neighbours_meet_in_the_same_points_on_any_bend():
     laid = bent("M0 0C40 90 80 -90 120 0", bar(10, 6), ease="length")
     ends = [cubics_of(laid.outlines.of_pieces(i, i + 1)) for i in range(len(laid.stops.s))]
-    for one, two in zip(ends[:-1], ends[1:], strict=True):
+    for one, two in pairwise(ends):
         shared = min(np.hypot(*(a - b)) for a in one[:, 0] for b in two[:, 0])
         assert shared < 1e-9
     assert laid.joins.gap == pytest.approx(0.0, abs=1e-9)

@@ -51,6 +51,10 @@ export interface Scene {
   variant: Uint16Array;
   extents: Float32Array;
   joins: Float32Array;
+  /** Bent pieces as outlines in mm: a first point and three a cubic; empty where pieces are stamped. */
+  outline: Float32Array;
+  /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
+  contours: Uint32Array;
 }
 
 export interface LaidScenes {
@@ -67,6 +71,7 @@ interface ArrayEntry {
 
 const NONE = new Float32Array(0);
 const NO_VARIANT = new Uint16Array(0);
+const NO_CONTOURS = new Uint32Array(0);
 
 /** Read the packed scenes: "SGB1", header length, JSON header, then the arrays on multiples of 8 bytes. */
 export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
@@ -84,6 +89,10 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     const entry = arrays[name];
     return entry ? new Uint16Array(buffer, 8 + length + entry.offset, entry.shape[0]) : NO_VARIANT;
   };
+  const longs = (name: string): Uint32Array => {
+    const entry = arrays[name];
+    return entry ? new Uint32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1)) : NO_CONTOURS;
+  };
   const scenes = (header.scenes as Scene[]).map((scene, i) => ({
     ...scene,
     findings: scene.findings ?? [],
@@ -91,6 +100,8 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     variant: shorts(`${i}.variant`),
     extents: floats(`${i}.extent`),
     joins: floats(`${i}.joins`),
+    outline: floats(`${i}.outline`),
+    contours: longs(`${i}.contours`),
   }));
   const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;
   return { scenes, header, strip };

@@ -137,14 +137,22 @@ export interface Laid {
   matrices: Float32Array;
   /** Empty where there is one variant. */
   variant: Uint16Array;
+  /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, twice the shape plus closed). */
+  outline: Float32Array;
+  contours: Uint32Array;
 }
 
 /** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
-export const laidOf = (motifs: Motif[], scene: { matrices: Float32Array; variant: Uint16Array }): Laid => ({
+export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours">>): Laid => ({
   stamps: motifs.map((m) => stampOf(laidArtwork(m))),
   matrices: scene.matrices,
   variant: scene.variant,
+  outline: scene.outline ?? NO_OUTLINE,
+  contours: scene.contours ?? NO_CONTOURS,
 });
+
+const NO_OUTLINE = new Float32Array(0);
+const NO_CONTOURS = new Uint32Array(0);
 
 /** Paint every piece that reaches into the canvas; `ratio` is device pixels to a CSS pixel. */
 export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, size: { width: number; height: number }): void {
@@ -157,6 +165,7 @@ export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: Vie
   const width = size.width * ratio;
   const height = size.height * ratio;
   const specks = stamp.reach * s * sizeOf(matrices) < SPECK_PX ? new Path2D() : null;
+  if (laid.contours.length && !specks) return paintBent(ctx, laid, view, ratio, size);
   for (let i = 0; i < matrices.length; i += 6) {
     const a = matrices[i] * s, b = matrices[i + 1] * s, c = matrices[i + 2] * s, d = matrices[i + 3] * s;
     const x = matrices[i + 4] * s + dx;
@@ -183,6 +192,72 @@ export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: Vie
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
+/** Paint bent pieces: each shape's contours as one path, with the shape's paints; gradients and pictures turn with the piece. */
+function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, size: { width: number; height: number }): void {
+  const { stamps, matrices, variant, outline, contours } = laid;
+  const s = view.scale * ratio;
+  const [dx, dy] = [view.x * ratio, view.y * ratio];
+  let at = 0;
+  for (let piece = 0; piece * 6 < matrices.length; piece++) {
+    const stamp = stamps[variant.length ? variant[piece] : 0] ?? stamps[0];
+    const m = matrices.subarray(piece * 6, piece * 6 + 6);
+    const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
+    const reach = 1.5 * stamp.reach * Math.max(Math.hypot(m[0], m[1]), Math.hypot(m[2], m[3])) * s;
+    const [x, y] = [m[4] * s + dx, m[5] * s + dy];
+    const seen = x + reach >= 0 && y + reach >= 0 && x - reach <= size.width * ratio && y - reach <= size.height * ratio;
+    while (at < contours.length && contours[at + 1] < piece) at += 3;
+    if (!seen) continue;
+    const own = (): void => ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
+    stamp.shapes.forEach((ready, shape) => {
+      if (ready.picture) {
+        own();
+        stampPicture(ctx, ready.picture);
+        return;
+      }
+      ctx.setTransform(s, 0, 0, s, dx, dy);
+      ctx.beginPath();
+      for (; at < contours.length && contours[at + 1] === piece && contours[at + 2] >> 1 === shape; at += 3) {
+        const end = at + 3 < contours.length ? contours[at + 3] : outline.length / 2;
+        contour(ctx, outline, contours[at], end, (contours[at + 2] & 1) === 1);
+      }
+      paintPath(ctx, ready, factor, own);
+    });
+  }
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+}
+
+function contour(ctx: CanvasRenderingContext2D, p: Float32Array, from: number, to: number, closed: boolean): void {
+  ctx.moveTo(p[2 * from], p[2 * from + 1]);
+  for (let i = 2 * from + 2; i < 2 * to; i += 6) ctx.bezierCurveTo(p[i], p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5]);
+  if (closed) ctx.closePath();
+}
+
+/** Fill and stroke the current path as a shape is painted; its gradients lie where `own` puts the piece. */
+function paintPath(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, own: () => void): void {
+  const page = ctx.getTransform();
+  if (ready.fillGradient) {
+    own();
+    shade(ctx, ready.fillGradient, () => ctx.fill(ready.rule));
+  } else if (ready.fill) {
+    ctx.fillStyle = ready.fill;
+    ctx.fill(ready.rule);
+  }
+  if (!ready.stroke) return;
+  if (ready.fillGradient) ctx.setTransform(page);
+  strokeAs(ctx, ready, factor, () => ctx.stroke());
+}
+
+function strokeAs(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, stroke: () => void): void {
+  ctx.strokeStyle = ready.stroke!; // a gradient along a stroke is shown in its mean colour
+  ctx.lineWidth = ready.shape.stroke_width * factor;
+  ctx.lineCap = ready.shape.cap as CanvasLineCap;
+  ctx.lineJoin = ready.shape.join as CanvasLineJoin;
+  ctx.miterLimit = ready.shape.miter_limit;
+  if (ready.shape.dashes.length) ctx.setLineDash(ready.shape.dashes.map((d) => d * factor));
+  stroke();
+  if (ready.shape.dashes.length) ctx.setLineDash([]);
+}
+
 /** How large the first piece is laid, against its motif. */
 function sizeOf(matrices: Float32Array): number {
   return matrices.length ? Math.hypot(matrices[0], matrices[1]) : 1;
@@ -201,16 +276,7 @@ export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen 
       ctx.fillStyle = ready.fill;
       ctx.fill(ready.path, ready.rule);
     }
-    if (ready.stroke) {
-      ctx.strokeStyle = ready.stroke; // a gradient along a stroke is shown in its mean colour
-      ctx.lineWidth = ready.shape.stroke_width;
-      ctx.lineCap = ready.shape.cap as CanvasLineCap;
-      ctx.lineJoin = ready.shape.join as CanvasLineJoin;
-      ctx.miterLimit = ready.shape.miter_limit;
-      if (ready.shape.dashes.length) ctx.setLineDash(ready.shape.dashes);
-      ctx.stroke(ready.path);
-      if (ready.shape.dashes.length) ctx.setLineDash([]);
-    }
+    if (ready.stroke) strokeAs(ctx, ready, 1, () => ctx.stroke(ready.path));
   }
 }
 

@@ -73,7 +73,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, night,
           {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
         </p>
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
-          {scene.safe_mm === null ? "the pieces do not turn with the line" : "below it a join opens, closes or kinks beyond 0.1 mm or 15°"}
+          {scene.safe_mm === null ? "the pieces do not turn with the line" : NEEDS[settings.travel.round_bends ?? "rigid"]}
         </p>
       </div>
       <button className="plain-button absolute top-[44px] right-5 text-loden" aria-pressed={night} onClick={onNight} title="q n">
@@ -100,6 +100,18 @@ function paintRule(ctx: CanvasRenderingContext2D, width: number, scale: number, 
     if (i % 5 === 0) ctx.fillText(String(Number(((i * step) / 5).toFixed(2))) + (i === 0 ? " mm" : ""), x + 3, 24);
   }
   ctx.stroke();
+}
+
+const NEEDS = {
+  rigid: "below it a join opens, closes or kinks beyond 0.1 mm or 15°",
+  bent: "below it a piece folds over itself",
+  jointed: "below it a link is too long to pass",
+} as const;
+
+/** Where the i-th joint of a chain lies along the run, in mm. */
+function jointAt(scene: Scene, i: number): number {
+  const row = scene.extents.subarray(Math.min(i, scene.pieces - 1) * EXTENT.width);
+  return i < scene.pieces ? row[EXTENT.s] - row[EXTENT.before] : row[EXTENT.s] + row[EXTENT.after];
 }
 
 interface MarksProps {
@@ -164,9 +176,13 @@ function Marks({ scene, header, view, size, settings, edit, night }: MarksProps)
     leave: edit.release,
   });
 
+  const jointed = settings.travel.round_bends === "jointed";
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
-      {scene.pieces > 2 && (
+      {jointed && Array.from({ length: scene.pieces + 1 }, (_, i) => i).map((i) => (
+        <circle key={i} cx={view.x + jointAt(scene, i) * view.scale} cy={MIDDLE} r="4.5" fill="var(--color-work)" stroke="var(--color-madder)" strokeWidth="1.6" />
+      ))}
+      {scene.pieces > 2 && !jointed && (
         <g>
           <path d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
           <rect x={from} y={top + 3} width={Math.max(1, to - from)} height={20} fill="var(--color-weld)" />
@@ -194,17 +210,19 @@ function Marks({ scene, header, view, size, settings, edit, night }: MarksProps)
       <text x={end + 14} y={MIDDLE + 4} fill={night ? "#9db9f0" : "var(--color-indigo)"} fontSize="13" className="font-semibold">
         size {Number((settings.spacing.size_pct ?? 100).toFixed(1))} %
       </text>
-      <g {...turning} role="slider" aria-label="Turn on the run" aria-valuenow={settings.travel.turn_deg} aria-valuetext={`${settings.travel.turn_deg}°`} className="pointer-events-auto cursor-grab">
-        <circle cx={ringX} cy={MIDDLE} r={half + 8} fill="none" stroke={night ? "#9db9f0" : "var(--color-indigo)"} strokeWidth="1" strokeDasharray="2 4" opacity=".75" />
-        <circle
-          cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
-          cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
-          r="5"
-          fill={night ? "#1d2624" : "#fff"}
-          stroke={night ? "#9db9f0" : "var(--color-indigo)"}
-          strokeWidth="2"
-        />
-      </g>
+      {!jointed && (
+        <g {...turning} role="slider" aria-label="Turn on the run" aria-valuenow={settings.travel.turn_deg} aria-valuetext={`${settings.travel.turn_deg}°`} className="pointer-events-auto cursor-grab">
+          <circle cx={ringX} cy={MIDDLE} r={half + 8} fill="none" stroke={night ? "#9db9f0" : "var(--color-indigo)"} strokeWidth="1" strokeDasharray="2 4" opacity=".75" />
+          <circle
+            cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
+            cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
+            r="5"
+            fill={night ? "#1d2624" : "#fff"}
+            stroke={night ? "#9db9f0" : "var(--color-indigo)"}
+            strokeWidth="2"
+          />
+        </g>
+      )}
     </svg>
   );
 }

@@ -12,10 +12,15 @@ import { Words, type Question } from "./Words";
 
 export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
-  const motifs = useMemo(() => (brush ? brush.pieces.repeat.flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
+  const motifs = useMemo(() => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
   if (!brush || !motifs.length) return <NoBrush />;
   return <Bench key={brush.id} brush={brush} motifs={motifs} />;
 }
+
+/** Motif ids in the order in which laid pieces number them: the repeat's variants, then the roles that have one. */
+const laidIds = (pieces: Brush["pieces"]): number[] => [...pieces.repeat, pieces.start, pieces.end, pieces.outside_corner, pieces.inside_corner].filter((i) => i != null);
+
+const othersOf = ({ start, end, outside_corner, inside_corner }: Brush["pieces"]) => ({ start, end, outside_corner, inside_corner });
 
 function NoBrush() {
   return (
@@ -31,6 +36,7 @@ function NoBrush() {
 
 function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
   const [motif] = motifs;
+  const repeats = useMemo(() => motifs.slice(0, brush.pieces.repeat.length), [motifs, brush.pieces.repeat.length]);
   const edit = useBrushEdit(brush);
   const [question, setQuestion] = useState<Question>("often");
   const [large, setLarge] = useState<string | null>(null);
@@ -47,9 +53,9 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, variants: motifs.slice(1).map((m) => m.id), settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
+        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
         : null,
-    [motif.id, motifs, settings, scale, flatSize.width, still, held.trial, step],
+    [motif.id, brush.pieces, settings, scale, flatSize.width, still, held.trial, step],
   );
   const { laid, refusal, cured } = useLay(`/api/bench/lay#${motifs.map((m) => m.version).join(".")}`, body);
 
@@ -69,6 +75,7 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
     { letter: "s", words: "size", act: () => ask("often", "Size") },
     { letter: "e", words: "ease", act: () => ask("often", "Ease") },
     { letter: "r", words: "rest goes", act: () => ask("often", "Rest goes") },
+    { letter: "b", words: "round bends", act: () => ask("travel", "Round bends") },
     { letter: "t", words: "turn", act: () => ask("travel", "Turn") },
     { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
     { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
@@ -112,7 +119,7 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={said} header={header} motifs={motifs} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={said} header={header} motifs={repeats} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>

@@ -21,7 +21,7 @@ const FACING = { line: "along the line", page: "level with the page", start: "as
 const MIRROR = { off: "not mirrored", up_down: "mirrored up–down", left_right: "mirrored left–right", every_second: "every second one mirrored" } as const;
 const EASE = { leave: "is left", gaps: "goes into the gaps", size: "goes into the size", length: "goes into the length" } as const;
 const REST = { end: "at the end", both: "at both ends", start: "at the start" } as const;
-const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at" };
+const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at", round: "goes round" };
 
 /** The brush as one short text; an underlined word opens the question it answers. */
 export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "question"]));
@@ -38,8 +38,8 @@ function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
   return (
     <>
       <h2 className="mb-1 text-[15px]">This brush, in words</h2>
-      <p className="leading-[1.72]" data-testid="words">
-        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, rigid at bends, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
+      <p className="leading-[1.6]" data-testid="words">
+        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, {word("travel", `${travel.round_bends ?? "rigid"} at bends`)}, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
         {word("travel", MIRROR[travel.mirror ?? "off"])}, {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
         {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
         {word("often", EASE[spacing.ease ?? "leave"])}
@@ -51,7 +51,7 @@ function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
         </button>
         .
       </p>
-      <div className="mt-2.5 border-l-[3px] border-madder bg-work px-4 py-3">
+      <div className="mt-2 border-l-[3px] border-madder bg-work px-4 py-2.5">
         {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
         {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
         {question === "ends" && <EndsQuestion edit={edit} settings={settings} />}

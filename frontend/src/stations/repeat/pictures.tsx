@@ -18,6 +18,15 @@ export const EASE_PICTURES = {
   leave: <Frame>{LINE}{pills([1, 16, 31], 12)}<path d="M46 6V16M63 6V16M46 11H63" stroke="var(--color-weld-ink)" fill="none" /></Frame>,
   gaps: <Frame>{LINE}{pills([1, 26, 51], 12)}</Frame>,
   size: <Frame>{LINE}{pills([1, 23.5, 46], 17, 10)}</Frame>,
+  length: <Frame>{LINE}{pills([1, 23.5, 46], 17, 7)}</Frame>,
+};
+
+const HUMP = <path d="M2 19C18 19 20 5 32 5S46 19 62 19" fill="none" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />;
+
+export const BEND_PICTURES = {
+  rigid: <Frame>{HUMP}<rect x="4" y="15" width="15" height="5" rx="1" fill="var(--color-loden)" transform="rotate(-22 12 17)" /><rect x="24" y="3" width="15" height="5" rx="1" fill="var(--color-loden)" /><rect x="45" y="14" width="15" height="5" rx="1" fill="var(--color-loden)" transform="rotate(22 52 16)" /></Frame>,
+  bent: <Frame><path d="M3 19C18 19 20 5 32 5S46 19 61 19" fill="none" stroke="var(--color-loden)" strokeWidth="5" strokeDasharray="17 2" /></Frame>,
+  jointed: <Frame>{HUMP}{[[3, 19, 17, 15], [17, 15, 25, 7], [25, 7, 38, 7], [38, 7, 47, 15], [47, 15, 61, 19]].map(([a, b, c, d]) => <g key={a}><path d={`M${a} ${b}L${c} ${d}`} stroke="var(--color-loden)" strokeWidth="3.4" strokeLinecap="round" /><circle cx={a} cy={b} r="1.5" fill="#fff" stroke="var(--color-loden)" strokeWidth=".8" /></g>)}</Frame>,
 };
 
 export const REST_PICTURES = {
@@ -66,4 +75,10 @@ function Corner({ butt }: { butt: boolean }) {
   );
 }
 
-export const CORNER_PICTURES = { through: <Corner butt={false} />, butt: <Corner butt /> };
+const RoundCorner = (
+  <Frame>
+    <path d="M6 5H36A12 12 0 0 1 48 17V22" fill="none" stroke="var(--color-loden)" strokeWidth="5" strokeDasharray="15 2" />
+  </Frame>
+);
+
+export const CORNER_PICTURES = { round: RoundCorner, through: <Corner butt={false} />, butt: <Corner butt /> };

@@ -1,7 +1,7 @@
 import type { Settings } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
-import { CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, MIRROR_PICTURES, REST_PICTURES } from "./pictures";
+import { BEND_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, MIRROR_PICTURES, REST_PICTURES } from "./pictures";
 import type { BenchHeader } from "./RepeatStation";
 import type { BrushEdit } from "./useBrushEdit";
 
@@ -28,12 +28,17 @@ function bound(edit: BrushEdit, settings: Settings, section: Section, key: strin
 
 export function OftenQuestion({ edit, settings, header }: Props) {
   const { spacing } = settings;
+  const jointed = settings.travel.round_bends === "jointed";
+  const eases = jointed ? (["leave", "size"] as const) : (["leave", "gaps", "size", "length"] as const);
   return (
     <>
-      <h3 className="mb-2 text-[14px]">How often?</h3>
       <div className="mb-3 grid grid-cols-3 gap-x-3">
         <NumberField label="Size" standard={100} {...bound(edit, settings, "spacing", "size_pct", "size", "%")} />
-        <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
+        {jointed ? (
+          <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; move them at Motif.</p>
+        ) : (
+          <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
+        )}
         <div>
           <span className="block text-[12.5px] text-moss">Pitch</span>
           <span className="text-[16px] font-semibold" data-testid="pitch">
@@ -45,12 +50,8 @@ export function OftenQuestion({ edit, settings, header }: Props) {
       </div>
       <Choice
         label="Ease"
-        value={spacing.ease as "leave" | "gaps" | "size"}
-        options={[
-          { value: "leave", label: "leave it", picture: EASE_PICTURES.leave },
-          { value: "gaps", label: "into the gaps", picture: EASE_PICTURES.gaps },
-          { value: "size", label: "into the size", picture: EASE_PICTURES.size },
-        ]}
+        value={spacing.ease ?? "leave"}
+        options={eases.map((ease) => ({ value: ease, label: ease === "leave" ? "leave it" : `into the ${ease}`, picture: EASE_PICTURES[ease] }))}
         onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
       />
       <div className="mt-2 flex gap-6">
@@ -72,10 +73,22 @@ export function OftenQuestion({ edit, settings, header }: Props) {
 
 export function TravelQuestion({ edit, settings }: Props) {
   const { travel } = settings;
+  const eased = settings.spacing.ease === "gaps" || settings.spacing.ease === "length"; // which links cannot take
   return (
     <>
-      <h3 className="mb-2 text-[14px]">How does it travel?</h3>
-      <Choice
+      <div className="mb-2">
+        <Choice
+          label="Round bends"
+          value={travel.round_bends ?? "rigid"}
+          options={[
+            { value: "rigid", label: "rigid", picture: BEND_PICTURES.rigid },
+            { value: "bent", label: "bent", picture: BEND_PICTURES.bent },
+            { value: "jointed", label: "jointed", picture: BEND_PICTURES.jointed },
+          ]}
+          onSet={(round_bends) => edit.set(round_bends === "jointed" && eased ? { travel: { round_bends }, spacing: { ease: "size" } } : { travel: { round_bends } }, `${round_bends} at bends`)}
+        />
+      </div>
+      {(travel.round_bends ?? "rigid") === "rigid" && <Choice
         label="Facing"
         value={travel.facing as "line" | "page" | "start"}
         options={[
@@ -84,7 +97,7 @@ export function TravelQuestion({ edit, settings }: Props) {
           { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
         ]}
         onSet={(facing) => edit.set({ travel: { facing } }, `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`)}
-      />
+      />}
       <div className="mt-2">
         <Choice
           label="Mirror"
@@ -99,8 +112,8 @@ export function TravelQuestion({ edit, settings }: Props) {
         />
       </div>
       <div className="mt-2 flex gap-8">
-        <NumberField label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
-        <NumberField label="Side shift" step={0.1} standard={0} {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")} />
+        <NumberField compact label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
+        <NumberField compact label="Side shift" step={0.1} standard={0} {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")} />
       </div>
     </>
   );
@@ -110,22 +123,25 @@ export function EndsQuestion({ edit, settings }: Props) {
   const corner = (key: "outside_corner" | "inside_corner", label: string) => (
     <Choice
       label={label}
-      value={settings.ends[key] as "through" | "butt"}
+      value={settings.ends[key] as "through" | "round" | "butt"}
       options={[
         { value: "through", label: "run through", picture: CORNER_PICTURES.through },
+        { value: "round", label: "round", picture: CORNER_PICTURES.round },
         { value: "butt", label: "butt", picture: CORNER_PICTURES.butt },
       ]}
-      onSet={(style) => edit.set({ ends: { [key]: style } }, `${label.toLowerCase()}: ${style === "butt" ? "butt" : "run through"}`)}
+      onSet={(style) => edit.set({ ends: { [key]: style } }, `${label.toLowerCase()}: ${style === "through" ? "run through" : style}`)}
     />
   );
   return (
     <>
-      <h3 className="mb-2 text-[14px]">At corners?</h3>
-      <div className="mb-2 flex gap-8">
+      <div className="mb-2 flex flex-col gap-2">
         {corner("outside_corner", "Outside corner")}
         {corner("inside_corner", "Inside corner")}
       </div>
-      <NumberField label="Corner from" step={5} standard={30} {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")} />
+      <div className="flex gap-8">
+        <NumberField label="Corner from" step={5} standard={30} {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")} />
+        <NumberField label="Round radius" step={0.5} standard={5} {...bound(edit, settings, "ends", "round_radius_mm", "round radius", "mm")} />
+      </div>
     </>
   );
 }

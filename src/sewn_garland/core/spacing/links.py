@@ -24,13 +24,14 @@ class _Closed:
 
 
 def link_runs(
-    curve: Curve, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest
+    curve: Curve, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest, unended: np.ndarray | None = None
 ) -> tuple[list[RunSpacing], Chains]:
     """Fill runs with links whose lengths ``own`` (m,) mm come in turn; return how, and all joints.
 
     With ease ``size`` one factor on every link closes a run from end to end where it stays
     within ``limit``; beyond it links are eased that far and the rest is left. A closed line
-    takes whole periods of the variants where it can.
+    takes whole periods of the variants where it can. Runs that are ``unended`` (k,) are windows on
+    lines without an end: there nothing is eased.
     """
     k = len(runs.start)
     if not k:
@@ -38,6 +39,8 @@ def link_runs(
     if ease != "size":
         return _left(curve, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
     closed = _best_closing(curve, runs, own, limit)
+    if unended is not None and unended.any():
+        closed = _Closed(closed.chains, closed.within & ~unended, closed.holds & ~unended)
     if closed.within.all():
         return _spacings(runs, closed.chains, own, np.zeros(k), closed.chains.sigma - 1, short=np.zeros(k, bool)), closed.chains
     eased = np.where(closed.within | ~closed.holds, 1.0, 1.0 + np.clip(closed.chains.sigma - 1, -limit, limit))
