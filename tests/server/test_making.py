@@ -55,7 +55,7 @@ def test_settings_change_by_merge_patch_and_null_brings_the_default_back(bench):
 @pytest.mark.parametrize(
     ("change", "says"),
     [({"spacing": {"gap_pct": -100}}, "spacing.gap_pct: it must be more than -100"), ({"spacing": {"hue": 1}}, "spacing.hue: this key is not known"),
-     ({"colour": {}}, "colour: this key is not known"), ({"travel": {"round_bends": "bent"}}, "not built yet"), ({"spacing": 3}, "spacing")],
+     ({"colour": {}}, "colour: this key is not known"), ({"travel": {"kind": "scattered"}}, "not built yet"), ({"spacing": 3}, "spacing")],
 )  # fmt: skip
 def test_numbers_out_of_range_are_refused_in_the_same_words_everywhere(bench, change, says):
     response = bench.patch("/api/brushes/1", json={"version": 1, "change": change})

@@ -21,12 +21,14 @@ segment = st.one_of(
 path = st.tuples(point, st.lists(segment, min_size=1, max_size=6), st.booleans()).map(
     lambda p: f"M{p[0]}{''.join(p[1])}{'Z' if p[2] else ''}"
 )
+CORNERS = ["through", "butt", "round", "mitre", "lap", "piece"]
 brushes = st.builds(
     brush, st.just(bar(8, 3)), round_bends=st.sampled_from(["rigid", "jointed", "bent"]), size=st.floats(0.2, 6), gap=st.floats(-0.9, 3), facing=st.sampled_from(["line", "page", "start"]),
     turn_deg=st.floats(-360, 360), mirror=st.sampled_from(["off", "up_down", "left_right", "every_second"]),
     side_shift=st.floats(-20, 20), ease=st.sampled_from(["leave", "gaps", "size", "length"]), ease_limit=st.floats(0, 0.99),
     rest=st.sampled_from(["end", "both", "start"]), corner_from_deg=st.floats(1, 180),
-    outside_corner=st.sampled_from(["through", "butt", "round"]), inside_corner=st.sampled_from(["through", "butt", "round"]),
+    outside_corner=st.sampled_from(CORNERS), inside_corner=st.sampled_from(CORNERS),
+    outside_piece=st.just(bar(6, 6)), inside_piece=st.just(bar(6, 6)), start=st.sampled_from([None, bar(4, 3)]),
 )  # fmt: skip
 
 
@@ -51,7 +53,7 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
 @settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_the_same_input_gives_the_same_bytes(which, text):
-    first, second = (compact_svg(400, 400, [Layer(which.repeat, lay(which, [measured(text)])[0])]) for _ in range(2))
+    first, second = (compact_svg(400, 400, [Layer(which.motifs, lay(which, [measured(text)])[0])]) for _ in range(2))
     assert first == second
 
 

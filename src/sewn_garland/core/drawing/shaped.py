@@ -15,9 +15,11 @@ Attributes = Callable[[Shape, float], str]
 
 def shaped_markup(
     outlines: ShapedOutlines, motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, attributes: Attributes,
-    picture: Callable[[Motif, Shape, np.ndarray], str],
+    picture: Callable[[Motif, Shape, np.ndarray], str], stamped: Callable[[Motif, np.ndarray], str],
 ) -> str:
-    """Write the pieces in order, each a ``g``; ``attributes`` writes a shape's paints at a scale, ``picture`` stamps one.
+    """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them.
+
+    ``attributes`` writes a shape's paints at a scale, ``picture`` stamps a picture of a shaped piece.
 
     Gradients turn with the piece as a whole, as its matrix (a, b, c, d, e, f) about its base line's
     middle says; so do pictures.
@@ -26,10 +28,15 @@ def shaped_markup(
     paths: dict[tuple[int, int], list[str]] = {}
     for key, text in zip(zip(outlines.piece.tolist(), outlines.shape.tolist(), strict=True), texts, strict=True):
         paths.setdefault(key, []).append(text)
+    shaped = np.zeros(len(variant), bool)
+    shaped[outlines.pieces] = True
     scales = np.sqrt(np.abs(matrices[:, 0] * matrices[:, 3] - matrices[:, 1] * matrices[:, 2]))
     written: dict[tuple[int, int, float], str] = {}
     out = []
     for i, (v, scale) in enumerate(zip(variant.tolist(), scales.tolist(), strict=True)):
+        if not shaped[i]:
+            out.append(stamped(motifs[v], matrices[i]))
+            continue
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
             if shape.picture is not None:

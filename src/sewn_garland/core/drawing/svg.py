@@ -55,7 +55,7 @@ def compact_svg(
     body = []
     for layer in layers:
         if layer.laid.outlines is not None:
-            body.append(_shaped(layer, servers))
+            body.append(_shaped(layer, servers, ids))
             continue
         names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in layer.motifs]
         templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
@@ -74,7 +74,7 @@ def plain_svg(
     servers = Servers()
     for layer in layers:
         if layer.laid.outlines is not None:
-            body.append(_shaped(layer, servers))
+            body.append(_shaped(layer, servers, None))
             continue
         placements = layer.laid.placements
         matrices, factor = matrices_of(placements), np.abs(placements.scale[:, 0])
@@ -89,8 +89,8 @@ def plain_svg(
     return _document(width_mm, height_mm, servers.markup(), body, ground, scenery)
 
 
-def _shaped(layer: Layer, servers: Servers) -> str:
-    """Write a layer of bent pieces."""
+def _shaped(layer: Layer, servers: Servers, ids: dict[str, str] | None) -> str:
+    """Write a layer with shaped pieces; stamped ones by reference to ``ids``, or as their own shapes without them."""
 
     def attributes(shape: Shape, scale: float) -> str:
         stroke = shape.stroke
@@ -101,8 +101,17 @@ def _shaped(layer: Layer, servers: Servers) -> str:
         shift = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
         return f'<g transform="matrix({" ".join(f"{v:.6f}" for v in matrix)})">{_shape_markup(mapped(shape, shift), servers)}</g>'
 
+    def stamped(motif: Motif, matrix: np.ndarray) -> str:
+        text = " ".join(f"{v:.5f}" for v in matrix)
+        if ids is None:
+            return f'<g transform="matrix({text})">{_shapes_markup(motif, servers)}</g>\n'
+        if motif not in markup:
+            markup[motif] = ids.setdefault(_shapes_markup(motif, servers), _short_name(len(ids)))
+        return f'<use href="#{markup[motif]}" transform="matrix({text})"/>\n'
+
+    markup: dict[Motif, str] = {}
     placements = layer.laid.placements
-    return shaped_markup(layer.laid.outlines, layer.motifs, placements.variant, matrices_of(placements), attributes, picture)
+    return shaped_markup(layer.laid.outlines, layer.motifs, placements.variant, matrices_of(placements), attributes, picture, stamped)
 
 
 def motif_svg(motif: Motif) -> str:

@@ -105,7 +105,7 @@ def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths)
     fits = np.floor(1000 * brush.size * measured.length / lengths.min()) / 10
     if 0 < fits < brush.size * 100:
         yield Cure(f"Smaller pieces, {fits:g} %", _brush_change("spacing", size_pct=fits))
-    longer = np.ceil(100 * lengths.sum() / measured.length) / 100
+    longer = float(np.ceil(100 * lengths.sum() / measured.length) / 100)
     if longer > 1:
         yield Cure(f"Lengthen the line {longer:g} times", {"line": {"scale": longer}})
 

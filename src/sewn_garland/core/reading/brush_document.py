@@ -98,8 +98,6 @@ class BrushDocument(_Part):
 
 NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"once_length", "once_proportion", "scattered"},
-    "ends.outside_corner": {"mitre", "lap", "piece"},
-    "ends.inside_corner": {"mitre", "lap", "piece"},
     "variants.order": {"shuffled", "chance", "no_twin"},
 }
 
@@ -175,8 +173,8 @@ def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None
     """Raise InputError for a setting or a piece that this version cannot lay."""
     refuse_unbuilt_settings(document, where=where)
     for role in ("outside_corner", "inside_corner"):
-        if getattr(document.pieces, role) is not None:
-            raise InputError(f"pieces.{role}: such a piece is not built yet; leave it null", where=where)
+        if getattr(document.ends, role) == "piece" and getattr(document.pieces, role) is None:
+            raise InputError(f"ends.{role}: “piece” needs a motif at pieces.{role}", where=where)
 
 
 def brush_from_document(

@@ -42,7 +42,7 @@ def bent_outlines(
     points, starts = joined_cubics(bent, heads)
     first = keys[heads]
     closed = np.array([closed_of[variant[p], sh, c] for p, sh, c in first.tolist()], bool)
-    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1])
+    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1], np.arange(len(variant)))
 
 
 def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, shift: np.ndarray):

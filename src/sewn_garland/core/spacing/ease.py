@@ -141,4 +141,49 @@ def _best_count(
     return best, change(best)
 
 
+def space_mitred(
+    room: float, lengths: np.ndarray, gaps: np.ndarray, *, mitred: tuple[bool, bool], beyond: tuple[float, float],
+    ease: Ease, limit: float, rest: Rest,
+) -> RunSpacing:
+    """Fill a run of ``room`` mm between corners so that a piece straddles the vertex at each mitred end.
+
+    There the middle of a piece lies on the vertex, the same place on both legs. At an end that is
+    not mitred a piece is flush. The count is the whole one whose change is least. Where the
+    artwork has to go further ``beyond`` a vertex than that piece does, more follow.
+    """
+    period = Period(lengths, gaps)
+    begin, finish = mitred
+    head = float(lengths[0]) / 2 if begin else 0.0
+    least = 1 + begin
+
+    def span(n: int) -> float:
+        tail = float(lengths[(n - 1) % period.size]) / 2 if finish else 0.0
+        return period.span(n, closed=False) - head - tail
+
+    fits = max(least, period.fitting(room + head + (float(lengths.mean()) / 2 if finish else 0.0), closed=False))
+    counts = [n for n in range(max(least, fits - 1), fits + 3) if span(n) > 0] or [fits + 3]
+
+    def change(n: int) -> float:
+        extra = (room - span(n)) / max(n - 1, 1)
+        return extra / (period.sum / period.size) if ease == "gaps" else room / span(n) - 1
+
+    if ease == "leave":
+        whole = [n for n in counts if span(n) <= room + FIT_SLACK * period.sum / period.size]
+        n, eased = (whole[-1] if whole else counts[0]), 0.0
+    else:
+        n = min(counts, key=lambda n: (abs(change(n)), n))
+        eased = change(n)
+    short = abs(eased) > limit + 1e-12
+    eased = float(np.clip(eased, -limit, limit))
+    factor = 1.0 if ease in ("leave", "gaps") else 1.0 + eased
+    extra = eased * period.sum / period.size if ease == "gaps" else 0.0
+    left = max(0.0, room - span(n) * factor - extra * (n - 1))
+    share = {"end": 0.0, "both": 0.5, "start": 1.0}[rest]
+    whole = factor * period.sum + extra * period.size
+    first = period.size * int(np.ceil(max(0.0, beyond[0] - head * factor) / whole)) if begin else 0
+    last = int(np.ceil(max(0.0, beyond[1] - factor * float(lengths.min()) / 2) / (whole / period.size))) if finish else 0
+    offset = left * share - head * factor - first / period.size * whole
+    return RunSpacing(n + first + last, factor, extra, offset, left if left > 1e-9 else 0.0, eased, short, False)
+
+
 _EASES: dict[Ease, Callable[[Period, float, bool, float], RunSpacing]] = {"leave": _leave, "gaps": _gaps, "size": _size, "length": _size}

@@ -13,6 +13,7 @@ from .joints import Curve, RunsOfLinks, laid_chains
 from .stops import extents_of
 
 BEFORE_ALL, AFTER_ALL = -1, 2**31 - 1  # places of a start and an end piece in their runs
+LAST_PLACES = 2**31 - 2  # corner pieces and end pieces come after all repeats
 
 
 def trimmed_runs(
@@ -34,10 +35,10 @@ def trimmed_runs(
         if begin + finish > room + 1e-9 or _meets_itself(of_line, lengths[i]):
             continue
         if first is last:
-            out[i] = [Run(first.start + begin, max(first.length - begin - finish, 0.0), False)]
+            out[i] = [replace(first, start=first.start + begin, length=max(first.length - begin - finish, 0.0))]
         else:
-            out[i][0] = Run(first.start + begin, first.length - begin, False)
-            out[i][-1] = Run(last.start, last.length - finish, False)
+            out[i][0] = replace(first, start=first.start + begin, length=first.length - begin)
+            out[i][-1] = replace(last, length=last.length - finish)
         for role, taken, at, run, place in (
             ("start", begin, 0.0, 0, BEFORE_ALL), ("end", finish, lengths[i] - finish, len(of_line) - 1, AFTER_ALL),
         ):  # fmt: skip
@@ -53,7 +54,8 @@ def trimmed_runs(
 
 def _meets_itself(of_line: list[Run], length: float) -> bool:
     """Tell whether a line goes round without an end: its runs then reach past its length."""
-    return of_line[-1].start + of_line[-1].length > length + 1e-9
+    last = of_line[-1]
+    return (last.leg[1] if last.leg else last.start + last.length) > length + 1e-9
 
 
 def _taken(brush: Brush, extents, curve: Curve, line: int, length: float) -> tuple[float, float]:
@@ -94,7 +96,7 @@ def with_ends(stops: Stops, line_of: np.ndarray, ends: Stops, ends_line: np.ndar
     columns = {name: array[order] for name, array in columns.items()}
     line = line[order]
     beside = (line[1:] == line[:-1]) & (columns["run"][1:] == columns["run"][:-1])
-    beside &= (columns["place"][:-1] == BEFORE_ALL) | (columns["place"][1:] == AFTER_ALL)
+    beside &= (columns["place"][:-1] == BEFORE_ALL) | (columns["place"][1:] >= LAST_PLACES)
     between = (columns["s"] - columns["before"])[1:] - (columns["s"] + columns["after"])[:-1]
     columns["gap_after"][:-1][beside] = between[beside]
     return replace(stops, **columns), line

@@ -10,7 +10,7 @@ import numpy as np
 from ..errors import LimitError
 from ..values.brush import Brush
 from ..values.laid import Run, RunSpacing, Stops
-from .ease import space_run
+from .ease import space_mitred, space_run
 from .joints import Chains
 
 MOST_PIECES = 2_000_000
@@ -77,9 +77,10 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
 
 def spacings_of(runs: list[Run], brush: Brush, extents: Extents) -> list[RunSpacing]:
     """Return how each run is filled."""
+    how = {"ease": brush.ease, "limit": brush.ease_limit, "rest": brush.rest}
     return [
-        space_run(run.length, extents.length, extents.gap, closed=run.closed,
-                  ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
+        space_mitred(run.length, extents.length, extents.gap, mitred=run.mitred, beyond=run.beyond, **how) if any(run.mitred)
+        else space_run(run.length, extents.length, extents.gap, closed=run.closed, **how)
         for run in runs
     ]  # fmt: skip
 

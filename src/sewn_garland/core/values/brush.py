@@ -15,7 +15,7 @@ Mirror = Literal["off", "up_down", "left_right", "every_second"]
 Ease = Literal["leave", "gaps", "size", "length"]
 Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
 Rest = Literal["end", "both", "start"]
-CornerStyle = Literal["through", "butt", "round"]
+CornerStyle = Literal["through", "mitre", "lap", "butt", "round", "piece"]
 
 # roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
 SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
@@ -53,6 +53,10 @@ class Brush:
     round_radius: float = 5.0
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
+
+    def corner_style(self, turn: float) -> CornerStyle:
+        """Return what happens at a corner that turns right (positive) or left."""
+        return self.outside_corner if turn > 0 else self.inside_corner
 
     @property
     def jointed(self) -> bool:

@@ -12,11 +12,33 @@ from .outlines import ShapedOutlines
 
 @dataclass(frozen=True, eq=False)
 class Run:
-    """A stretch between two corners or ends: from ``start`` for ``length`` mm along the line."""
+    """A stretch between two corners or ends: from ``start`` for ``length`` mm along the line.
+
+    ``leg`` is where its straight-on directions end, from vertex to vertex, None where no corner ends
+    it. ``mitred`` says at which of its two ends a piece straddles the vertex, ``beyond`` how many mm
+    past it the artwork has to go straight on there.
+    """
 
     start: float
     length: float
     closed: bool
+    leg: tuple[float, float] | None = None
+    mitred: tuple[bool, bool] = (False, False)
+    beyond: tuple[float, float] = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Corner:
+    """A corner that ends a run: mm along the line, turn in radians (positive to the right), and the runs before and after it.
+
+    ``style`` is what the brush does there.
+    """
+
+    s: float
+    turn: float
+    style: str
+    before: int
+    after: int
 
 
 @dataclass(frozen=True, eq=False)

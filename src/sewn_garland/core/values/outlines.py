@@ -14,8 +14,9 @@ class ShapedOutlines:
     """c contours on the page, each a first point and three a cubic: ``points`` (m, 2) from ``starts`` (c + 1,) on.
 
     ``closed`` (c,), the ``piece`` (c,) of its line and the ``shape`` (c,) of that piece's motif that
-    each contour belongs to; in the order of pieces, shapes and contours. No contours are empty
-    arrays with ``starts`` [0].
+    each contour belongs to; in the order of pieces, shapes and contours. ``pieces`` (p,), rising, are
+    those that are shaped, also where nothing is left of one; the others are stamped. No contours
+    are empty arrays with ``starts`` [0].
     """
 
     points: np.ndarray
@@ -23,6 +24,7 @@ class ShapedOutlines:
     closed: np.ndarray
     piece: np.ndarray
     shape: np.ndarray
+    pieces: np.ndarray
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -31,6 +33,8 @@ class ShapedOutlines:
         """Return the contours of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
         a, b = np.searchsorted(self.piece, (first, last))
         starts = self.starts[a : b + 1]
+        c, d = np.searchsorted(self.pieces, (first, last))
         return ShapedOutlines(
-            self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b]
+            self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b],
+            self.pieces[c:d] - first,
         )

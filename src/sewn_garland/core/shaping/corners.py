@@ -1,0 +1,140 @@
+"""Corner pieces fitted to their angle, and pieces clipped on a corner's bisector."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from ..maths.contours import contour_cubics, joined_cubics
+from ..maths.halves import kept_side, split_where
+from ..values.motif import Motif
+from ..values.outlines import ShapedOutlines
+
+
+def contours_of(motif: Motif) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    """Return a motif's cubics (m, 4, 2) about its base line's middle, the contour (m,) of each, and by contour its shape and closure."""
+    cubics, contours, shapes, closed, count = [np.zeros((0, 4, 2))], [np.zeros(0, int)], [], [], 0
+    for number, shape in enumerate(motif.shapes):
+        if shape.picture is None:
+            own, contour, is_closed = contour_cubics(shape.commands, shape.points)
+            cubics.append(own)
+            contours.append(contour + count)
+            count += len(is_closed)
+            shapes += [number] * len(is_closed)
+            closed += is_closed.tolist()
+    about = np.concatenate(cubics) - (motif.width / 2, motif.base_line)
+    return about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool)
+
+
+def fitted_corners(
+    motif: Motif, allowance: tuple[float, float], piece: np.ndarray, vertex: np.ndarray, into: np.ndarray, out: np.ndarray,
+    stretch: np.ndarray, size: float, side: np.ndarray,
+) -> ShapedOutlines:
+    """Fit a piece drawn for a right angle to n corners: split along its diagonal, each half stretched along its leg.
+
+    The line enters the piece at its left and turns at ``allowance`` mm from the left edge, on the
+    base line. ``vertex``, ``into``, ``out`` (n, 2) are the corners and the directions of their legs,
+    ``stretch`` (n,) is tan(θ/2), ``side`` (n,) 1 for right turns and −1 for left ones; ``piece`` (n,)
+    numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
+    """
+    cubics, contour, shapes, closed = contours_of(motif)
+    local = (cubics + np.array([motif.width / 2 - allowance[0], 0.0])) * size
+    made = []
+    for sign in np.unique(side):
+        rows = np.flatnonzero(side == sign)
+        parts, own, half = split_where(local, local[..., 0] + sign * local[..., 1])
+        x, y = parts[..., 0], parts[..., 1]
+        t, i, o = stretch[rows, None, None, None], into[rows, None, None], out[rows, None, None]
+        right_i, right_o = np.stack([-i[..., 1], i[..., 0]], axis=-1), np.stack([-o[..., 1], o[..., 0]], axis=-1)
+        entering = t * x[..., None] * i + y[..., None] * right_i
+        leaving = sign * t * y[..., None] * o - sign * x[..., None] * right_o
+        placed = vertex[rows, None, None] + np.where((half < 0)[None, :, None, None], entering, leaving)
+        n, m = len(rows), len(parts)
+        keys = np.stack([np.repeat(piece[rows], m), np.tile(shapes[contour[own]], n), np.tile(contour[own], n)], axis=1)
+        made.append((placed.reshape(-1, 4, 2), keys))
+    cubics, keys = (np.concatenate(columns) for columns in zip(*made, strict=True))
+    return _assembled(cubics, keys, closed[keys[:, 2]])
+
+
+def clipped_pieces(
+    motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, bent: ShapedOutlines | None,
+    piece: np.ndarray, vertex: np.ndarray, away: np.ndarray,
+) -> ShapedOutlines:
+    """Clip some pieces on the bisectors of their corners and keep what lies on their own leg's side.
+
+    A row (k,) says which ``piece`` is clipped at which ``vertex`` (k, 2), and the unit direction
+    ``away`` (k, 2) square to the bisector that leaves the leg; a piece may have several. Pieces that
+    are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first.
+    """
+    cubics, keys, closed = _drawn(motifs, variant, matrices, bent, np.unique(piece))
+    rank = np.arange(len(piece)) - np.searchsorted(np.sort(piece), np.sort(piece))
+    order = np.argsort(piece, kind="stable")
+    for k in range(int(rank.max(initial=-1)) + 1):
+        rows = order[rank == k]
+        at = np.full(len(variant), -1)
+        at[piece[rows]] = rows
+        row = at[keys[:, 0]]
+        value = np.einsum("mkj,mj->mk", cubics - vertex[row][:, None], away[row])
+        value[row < 0] = -1.0
+        groups, contour = np.unique(keys, axis=0, return_inverse=True)
+        is_closed = np.zeros(len(groups), bool)
+        is_closed[contour] = closed
+        cubics, number, old = kept_side(cubics, contour.ravel(), is_closed, value)
+        keys = np.column_stack([groups[old][:, :2], np.arange(len(old))])[number] if len(old) else np.zeros((0, 3), int)
+        closed = is_closed[old][number] if len(old) else np.zeros(0, bool)
+    return _assembled(cubics, keys, closed, pieces=np.unique(piece))
+
+
+def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.ndarray):
+    """Return the cubics of some pieces on the page, with (piece, shape, contour) of each and whether its contour is closed."""
+    if bent is not None:
+        rows = np.flatnonzero(np.isin(bent.piece, pieces))
+        counts = (np.diff(bent.starts)[rows] - 1) // 3
+        first = np.repeat(bent.starts[rows], counts) + 3 * (np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts))
+        cubics = bent.points[first[:, None] + np.arange(4)]
+        which = np.repeat(rows, counts)
+        return cubics, np.column_stack([bent.piece[which], bent.shape[which], which]), bent.closed[which]
+    made = [(np.zeros((0, 4, 2)), np.zeros((0, 3), int), np.zeros(0, bool))]
+    for v, motif in enumerate(motifs):
+        own = pieces[variant[pieces] == v]
+        if len(own):
+            cubics, contour, shapes, closed = contours_of(motif)
+            linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
+            placed = np.einsum("mkj,njl->nmkl", cubics, linear) + shift[:, None, None]
+            n, m = len(own), len(cubics)
+            keys = np.stack([np.repeat(own, m), np.tile(shapes[contour], n), np.tile(contour, n)], axis=1)
+            made.append((placed.reshape(-1, 4, 2), keys, np.tile(closed[contour], n)))
+    return tuple(np.concatenate(columns) for columns in zip(*made, strict=True))
+
+
+def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray | None = None) -> ShapedOutlines:
+    """Put cubics with (piece, shape, contour) of each (m, 3) together as outlines; their order within a contour stays."""
+    order = np.lexsort((keys[:, 2], keys[:, 1], keys[:, 0]))
+    cubics, keys, closed = cubics[order], keys[order], closed[order]
+    heads = np.flatnonzero(np.any(np.diff(keys, axis=0, prepend=-1) != 0, axis=1)) if len(keys) else np.zeros(0, int)
+    points, starts = joined_cubics(cubics, heads)
+    pieces = np.unique(keys[:, 0]) if pieces is None else pieces
+    return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], keys[heads, 1], pieces)
+
+
+def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
+    """Put outlines of different pieces together, in the order of pieces; a later part takes the place of an earlier one's piece."""
+    taken = np.zeros(0, int)
+    kept: list[tuple[ShapedOutlines, np.ndarray]] = []
+    for part in reversed(parts):
+        kept.append((part, np.flatnonzero(~np.isin(part.piece, taken))))
+        taken = np.union1d(taken, part.pieces)
+    owner = np.concatenate([np.full(len(rows), i) for i, (_, rows) in enumerate(kept)])
+    rows = np.concatenate([rows for _, rows in kept]).astype(int)
+    piece, shape, closed = (np.concatenate([getattr(p, name)[r] for p, r in kept]) for name in ("piece", "shape", "closed"))
+    counts = np.concatenate([np.diff(p.starts)[r] for p, r in kept])
+    begins = np.concatenate([p.starts[:-1][r] for p, r in kept])
+    order = np.lexsort((rows, owner, shape, piece))
+    offset = np.cumsum([0, *(len(p.points) for p, _ in kept)])[:-1]
+    every = np.concatenate([p.points for p, _ in kept])
+    begins = (begins + offset[owner])[order]
+    counts = counts[order]
+    starts = np.concatenate([[0], np.cumsum(counts)])
+    take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
+    return ShapedOutlines(every[take], starts, closed[order], piece[order], shape[order], taken)

@@ -1,0 +1,161 @@
+"""Mitres, laps and corner pieces at any angle, against shapely and the miter ratio of SVG 2."""
+
+import numpy as np
+import pytest
+from shapely import LineString, MultiPolygon, Polygon
+from shapely.ops import unary_union
+
+from making import bar, brush, measured, svg
+from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.drawing.tables import pieces_csv
+from sewn_garland.core.pipeline import cured, lay
+from sewn_garland.core.placing.rigid import matrices_of
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.motif import Motif
+
+RECTANGLE = "M0 0H120V70H0Z"
+TRIANGLE = "M0 60L70 0L140 60Z"
+
+
+def laid(path, *motifs, style="mitre", **more):
+    return lay(brush(*motifs, outside_corner=style, inside_corner=style, **more), [measured(path)])[0]
+
+
+def covered(line, motifs):
+    """Return what all pieces cover (shapely): shaped ones by their outlines, the others as their bars are stamped."""
+    found = []
+    shaped = set()
+    if line.outlines is not None:
+        shaped = set(line.outlines.pieces.tolist())
+        for a, b in zip(line.outlines.starts[:-1], line.outlines.starts[1:], strict=True):
+            p = line.outlines.points[a:b]
+            t = np.linspace(0, 1, 9)[:, None]
+            cubics = np.stack([p[0:-1:3], p[1::3], p[2::3], p[3::3]], axis=1)
+            ring = (np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3]) @ cubics).reshape(-1, 2)
+            if len(ring) > 3 and Polygon(ring).area > 1e-9:
+                found.append(Polygon(ring).buffer(1e-6))
+    for i, (a, b, c, d, e, f) in enumerate(matrices_of(line.placements)):
+        if i not in shaped:
+            m = motifs[line.placements.variant[i]]
+            corners = m.shapes[0].points - (m.width / 2, m.base_line)
+            found.append(Polygon(corners @ np.array([[a, b], [c, d]]) + (e, f)).buffer(1e-6))
+    return unary_union(found)
+
+
+def stroked(path_points, width):
+    shape = Polygon(path_points)
+    outer, inner = (shape.buffer(d, join_style="mitre", mitre_limit=50) for d in (width / 2, -width / 2))
+    return outer - inner
+
+
+@pytest.mark.parametrize(("path", "points"), [
+    (RECTANGLE, [(0, 0), (120, 0), (120, 70), (0, 70)]), (TRIANGLE, [(0, 60), (70, 0), (140, 60)]),
+    ("M0 0V70H120V0Z", [(0, 0), (0, 70), (120, 70), (120, 0)]),
+])  # fmt: skip
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+def test_a_mitred_bar_covers_what_a_mitred_stroke_of_its_height_does(path, points, travel):
+    """Against shapely's mitred buffer."""
+    line = laid(path, bar(10, 4), ease="length", round_bends=travel)
+    true = stroked(points, 4)
+    got = covered(line, [bar(10, 4)])
+    assert got.symmetric_difference(true).area < 0.02
+    assert line.findings == ()
+
+
+def test_repeats_have_the_same_place_of_the_motif_on_the_bisector_of_both_legs():
+    line = laid(RECTANGLE, bar(10, 4), ease="gaps")
+    for run, (start, length) in enumerate(((0, 120), (120, 70), (190, 120), (310, 70))):
+        own = line.stops.s[line.stops.run == run]
+        assert own[0] % 380 == pytest.approx(start)  # a piece's middle on each vertex
+        assert (own[-1] - own[0]) % 380 == pytest.approx(length)
+    assert [line.roles[v] for v in line.placements.variant] == ["repeat"] * len(line.stops.s)
+
+
+@pytest.mark.parametrize("interior", [30.0, 60.0, 90.0, 135.0])
+def test_the_miter_ratio(interior):
+    """Mitre length over width is 1/sin(φ/2) (SVG 2, stroke-miterlimit)."""
+    angle = np.radians(180 - interior)
+    line = laid(f"M0 0H100l{100 * np.cos(angle):.9f} {100 * np.sin(angle):.9f}", bar(24, 4), ease="length")
+    vertex = np.array([100.0, 0.0])
+    bisector = np.array([-np.sin(angle / 2), np.cos(angle / 2)])
+    near = covered(line, [bar(24, 4)]).intersection(LineString([vertex + 60 * bisector, vertex - 60 * bisector]))
+    assert near.length == pytest.approx(4 / np.sin(np.radians(interior / 2)), rel=1e-3)
+
+
+def test_a_lap_runs_through_to_the_outer_edge_and_the_other_leg_ends_against_it():
+    line = laid("M0 0H60V60", bar(10, 4), style="lap", ease="length")
+    assert covered(line, [bar(10, 4)]).symmetric_difference(MultiPolygon([
+        Polygon([(0, -2), (62, -2), (62, 2), (0, 2)]), Polygon([(58, 2), (62, 2), (62, 60), (58, 60)])])).area < 0.01  # fmt: skip
+    assert line.findings == ()
+
+
+OUTSIDE = motif_from_svg(svg('<path d="M0 0H12V12H4V8H0Z" fill="#345"/>', 12, 12), base_line_mm=4)
+INSIDE = motif_from_svg(svg('<path d="M0 4H4V0H12V12H0Z" fill="#345"/>', 12, 12), base_line_mm=8)
+
+
+def cornered(path, **more):
+    more = {"ease": "length", **more}
+    return laid(path, bar(10, 8), style="piece", outside_piece=OUTSIDE, inside_piece=INSIDE, **more)
+
+
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+@pytest.mark.parametrize(("path", "points"), [
+    (RECTANGLE, [(0, 0), (120, 0), (120, 70), (0, 70)]), (TRIANGLE, [(0, 60), (70, 0), (140, 60)]), ("M0 0V70H120V0Z", [(0, 0), (0, 70), (120, 70), (120, 0)]),
+])  # fmt: skip
+def test_an_elbow_drawn_for_a_right_angle_closes_a_border_at_any_angle(path, points, travel):
+    """Elbow and bars of 8 mm together cover the mitred stroke of 8 mm (shapely): both edges and both sides meet the runs."""
+    line = cornered(path, round_bends=travel)
+    got = covered(line, [bar(10, 8), OUTSIDE, INSIDE])
+    assert got.symmetric_difference(stroked(points, 8)).area < 0.05
+    assert line.findings == ()
+    assert {line.roles[v] for v in line.placements.variant} == {"repeat", "outside_corner" if path != "M0 0V70H120V0Z" else "inside_corner"}
+
+
+def test_the_allowance_is_that_of_the_right_angle_times_tan_of_half_the_turn():
+    line = cornered("M0 0H100l60 60", ease="leave")
+    corner = int(np.flatnonzero(line.placements.variant == 1)[0])
+    assert line.stops.s[corner] == pytest.approx(100)
+    assert line.stops.before[corner] == pytest.approx(8 * np.tan(np.radians(22.5)))
+
+
+def test_a_corner_piece_is_one_row_with_the_run_it_follows():
+    rows = [row.split(",") for row in pieces_csv([cornered(RECTANGLE)]).splitlines()[1:]]
+    corners = [(row[1], row[3], float(row[5]) % 380) for row in rows if row[3] != "repeat"]
+    assert corners == [("0", "outside_corner", 120), ("1", "outside_corner", 190), ("2", "outside_corner", 310), ("3", "outside_corner", 0)]
+    index = [int(row[2]) for row in rows]
+    assert index == list(range(len(rows)))
+    first = next(row for row in rows if row[3] == "outside_corner")
+    assert [float(v) for v in first[6:9]] == pytest.approx([120 + 6 - 8, 0, 0])
+
+
+def test_legs_too_short_for_their_corner_pieces_are_crowded():
+    line = cornered("M0 0H60V10H120")
+    assert [f.kind for f in line.findings if f.kind == "crowded corner"] == ["crowded corner"] * 2
+    assert all(v == 0 for v in line.placements.variant)
+
+
+def test_a_fold_in_a_corner_is_cured_in_one_press_by_passing_it_round():
+    line = measured("M0 0H100V100")
+    which = brush(bar(10, 6), round_bends="bent", ease="length")
+    done = cured(which, line, lay(which, [line])[0])
+    cure = next(f for f in done.findings if f.kind == "fold").cures[0]
+    assert cure.label == "Round the corners, 5 mm"
+
+
+def test_clipped_and_stamped_pieces_stand_in_one_drawing_in_their_order():
+    motif = motif_from_svg(svg('<rect width="10" height="4" fill="#a33"/><path d="M0 2H10" fill="none" stroke="#123456"/>', 10, 4))
+    line = laid(RECTANGLE, motif, ease="length")
+    text = compact_svg(200, 200, [Layer((motif,), line)])
+    assert text.count("<use ") + text.count("<g>") - 0 >= len(line.stops.s)
+    assert 8 <= len(line.outlines.pieces) < len(line.stops.s)
+
+
+@pytest.mark.parametrize("style", ["mitre", "lap", "piece", "butt"])
+@pytest.mark.parametrize("travel", ["rigid", "bent", "jointed"])
+@pytest.mark.parametrize("path", ["M0 0H50H0", "M0 0l5 0l-5 .1l5 .1l-5 .1", "M0 0H1V1H0Z", "M0 0h30v.001h-30z", "M5 5", "M0 0C50 0 0 0 50 0.001L0 9"])
+def test_any_corner_on_any_line_gives_finite_pieces(style, travel, path):
+    pieces = {"outside_piece": OUTSIDE, "inside_piece": INSIDE} if style == "piece" else {}
+    line = laid(path, bar(4, 3), Motif(bar(2, 5).shapes, 2, 5, 1), style=style, round_bends=travel, corner_from_deg=1.0, **pieces)
+    for array in (*vars(line.placements).values(), *vars(line.joins).values()):
+        assert array is None or np.isfinite(array).all()
+    assert line.outlines is None or np.isfinite(line.outlines.points).all()
