@@ -215,7 +215,7 @@ def test_long_work_is_stopped_and_leaves_nothing(bench):
     page.get_by_role("button", name="Make the motif").click()
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_role("button", name="Make the motif")).to_be_visible(timeout=60_000)
-    assert len(bench.app.state(page)["motifs"]) == 9
+    assert len(bench.app.state(page)["motifs"]) == 11
 
 
 def test_letters_open_the_ways_to_begin_and_a_word_is_kept_with_undo(bench):

@@ -142,10 +142,10 @@ def test_quick_steps_all_arrive_and_are_one_step_to_undo(app):
 
 
 def test_dragging_the_size_and_the_turn_lay_anew(app):
-    page = app.open("#/repeat/4")
+    page = app.open("#/repeat/6")
     drag(page, page.get_by_role("slider", name="Size on the run"), 0, -25)()
     expect(page.get_by_role("button", name=re.compile("^Undo: size to"))).to_be_visible()
-    assert brush(app, page, "Mooring chain")["settings"]["spacing"]["size_pct"] < 90
+    assert brush(app, page, "Wave border")["settings"]["spacing"]["size_pct"] < 90
     page.get_by_role("slider", name="Turn on the run").focus()
     page.keyboard.press("ArrowUp")
     expect(page.get_by_role("button", name="Undo: turn to 5°")).to_be_visible()

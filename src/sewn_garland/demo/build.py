@@ -21,13 +21,24 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Three-strand rope", "rope-strand", None,
      {"spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Eelgrass garland", "eelgrass", None, {"spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20}}),
-    ("Mooring chain", "mooring-link", None, {"spacing": {"gap_pct": -24, "ease": "size"}}),
+    ("Mooring chain", "mooring-link", None, {"travel": {"round_bends": "jointed"}, "spacing": {"ease": "size"}}),
     ("Cockle row", "cockle", None, {"spacing": {"gap_pct": 12, "ease": "gaps", "ease_limit_pct": 20}}),
     ("Wave border", "wave", None, {"spacing": {"ease": "size"}}),
     ("Soundings", "sounding-dot", None, {"spacing": {"gap_pct": 230, "ease": "gaps"}}),
     ("Blanket stitch", "blanket-stitch", 6.4, {"spacing": {"ease": "size"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Cable stitch", "cable-stitch", None, {"spacing": {"gap_pct": -14, "ease": "gaps"}}),
+    ("Rope with knots", "rope-strand", None,
+     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "piece", "inside_corner": "mitre"}}),
 )
+
+# links meet by their joints: inner length 13 mm, wire 2.5 mm
+JOINTS_MM = {"mooring-link": [[2.5, 5], [15.5, 5]], "mooring-link-edge": [[2.5, 5], [15.5, 5]]}
+
+# further pieces of a brush: role, artwork, base line
+PIECES: dict[str, tuple[str, str, float | None]] = {
+    "Mooring chain": ("repeat", "mooring-link-edge", None),
+    "Rope with knots": ("outside_corner", "rope-knot", 4.0),
+}
 
 ROUTE_MAP = {
     "page": {"name": "Route map print", "width_mm": 400, "height_mm": 300, "ground": "#e9f1f1"},
@@ -56,12 +67,19 @@ TEA_TOWEL = {
     "page": {"name": "Tide table tea towel", "width_mm": 480, "height_mm": 700, "ground": "#f7f4ec"},
     "scenery": [{"d": "M70 250H410V560H70Z", "fill": "#efe9da"}],
     "lines": [
-        ("Border", "Three-strand rope", "M26 26H454V674H26Z", 120, None),
+        ("Border", "Rope with knots", "M26 26H454V674H26Z", 120, None),
         ("Swag", "Eelgrass garland", "M70 80C150 190 330 190 410 80", 130, None),
         ("Shells, upper", "Cockle row", "M90 226H390", 100, None),
         ("Shells, lower", "Cockle row", "M90 590H390", 100, None),
         ("Waves", "Wave border", "M70 636H410", 110, None),
     ],
+}  # fmt: skip
+
+
+MUG_WRAP = {
+    "page": {"name": "Enamel mug wrap", "width_mm": 240, "height_mm": 90, "ground": "#f4f6f6"},
+    "scenery": [{"d": "M70 34H170V56H70Z", "fill": "#e3e9ea"}],
+    "lines": [("Mooring chain", "Mooring chain", "M30 12H210A18 18 0 0 1 228 30V60A18 18 0 0 1 210 78H30A18 18 0 0 1 12 60V30A18 18 0 0 1 30 12Z", 70, None)],
 }  # fmt: skip
 
 
@@ -73,7 +91,7 @@ def build_demo(store: Store) -> bool:
             return False
     client = create_app(store).test_client()
     brushes = {name: _brush(client, *rest) for name, *rest in ((b[0], *b) for b in BRUSHES)}
-    for scene in (ROUTE_MAP, TEA_TOWEL):
+    for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP):
         _page(client, store, scene, brushes)
     with store.writing() as session:
         session.exec(delete(tables.Step))  # the demo is where the user begins, not something to undo
@@ -81,13 +99,27 @@ def build_demo(store: Store) -> bool:
 
 
 def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | None, change: dict) -> int:
-    svg = (ARTWORK / f"{artwork}.svg").read_text()
-    motif = _ok(client.post("/api/motifs", json={"name": artwork.replace("-", " ").capitalize(), "svg": svg, "trim": False}))
-    if base_line_mm is not None:
-        edit = {"op": "base_line", "base_line_mm": base_line_mm}
-        motif = _ok(client.post(f"/api/motifs/{motif['id']}/edit", json={"version": motif["version"], "edit": edit}))
-    brush = _ok(client.post("/api/brushes", json={"name": name, "motif_id": motif["id"]}))
+    brush = _ok(client.post("/api/brushes", json={"name": name, "motif_id": _motif(client, artwork, base_line_mm)}))
+    if name in PIECES:
+        role, piece, base = PIECES[name]
+        ids = [*(brush["pieces"]["repeat"] if role == "repeat" else []), _motif(client, piece, base)]
+        body = {"version": brush["version"], "role": role, "motif_ids": ids}
+        brush = _ok(client.post(f"/api/brushes/{brush['id']}/pieces", json=body))
     return _ok(client.patch(f"/api/brushes/{brush['id']}", json={"version": brush["version"], "change": change}))["id"]
+
+
+def _motif(client: FlaskClient, artwork: str, base_line_mm: float | None) -> int:
+    """Bring in an artwork once, with its base line and joints."""
+    name = artwork.replace("-", " ").capitalize()
+    known = next((m for m in _ok(client.get("/api/workshop"))["motifs"] if m["name"] == name), None)
+    if known is not None:
+        return known["id"]
+    motif = _ok(client.post("/api/motifs", json={"name": name, "svg": (ARTWORK / f"{artwork}.svg").read_text(), "trim": False}))
+    edits = [{"op": "base_line", "base_line_mm": base_line_mm}] if base_line_mm is not None else []
+    edits += [{"op": "joints", "joints_mm": JOINTS_MM[artwork]}] if artwork in JOINTS_MM else []
+    for edit in edits:
+        motif = _ok(client.post(f"/api/motifs/{motif['id']}/edit", json={"version": motif["version"], "edit": edit}))
+    return motif["id"]
 
 
 def _page(client: FlaskClient, store: Store, scene: dict[str, Any], brushes: dict[str, int]) -> None:

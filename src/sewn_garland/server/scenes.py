@@ -115,7 +115,9 @@ def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str,
     pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
     if (shaped := laid.outlines) is not None:
         table = np.column_stack([shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed])
-        pieces |= {f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
+        marks = np.zeros(len(laid.stops.s))
+        marks[shaped.pieces] = 1
+        pieces |= {f"{number}.shaped": ("u4", marks), f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
     return pieces | _join_arrays(number, laid) if joins else pieces
 
 

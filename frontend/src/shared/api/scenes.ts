@@ -55,6 +55,7 @@ export interface Scene {
   outline: Float32Array;
   /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
   contours: Uint32Array;
+  shaped: Uint32Array;
 }
 
 export interface LaidScenes {
@@ -102,6 +103,7 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     joins: floats(`${i}.joins`),
     outline: floats(`${i}.outline`),
     contours: longs(`${i}.contours`),
+    shaped: longs(`${i}.shaped`),
   }));
   const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;
   return { scenes, header, strip };

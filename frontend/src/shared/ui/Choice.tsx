@@ -12,10 +12,12 @@ interface Props<T extends string> {
   value: T;
   options: Option<T>[];
   onSet: (value: T) => void;
+  /** Six or more fit in a row. */
+  small?: boolean;
 }
 
 /** One of a few, each with a tiny picture of its effect; the chosen one is underlined by the live thread. */
-export function Choice<T extends string>({ label, value, options, onSet }: Props<T>) {
+export function Choice<T extends string>({ label, value, options, onSet, small = false }: Props<T>) {
   return (
     <div className="min-w-0">
       <span className="block text-[12.5px] text-moss">{label}</span>
@@ -24,9 +26,9 @@ export function Choice<T extends string>({ label, value, options, onSet }: Props
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className="border-b-2 border-transparent px-1.5 py-0.5 text-center data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder"
+            className={`border-b-2 border-transparent py-0.5 text-center ${small ? "px-0 text-[12px]" : "px-1.5"} data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder`}
           >
-            {option.picture && <span className="mx-auto block">{option.picture}</span>}
+            {option.picture && <span className={`mx-auto block ${small ? "w-[52px] [&>svg]:w-[52px]" : ""}`}>{option.picture}</span>}
             {option.label}
           </ToggleGroup.Item>
         ))}

@@ -140,15 +140,18 @@ export interface Laid {
   /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, twice the shape plus closed). */
   outline: Float32Array;
   contours: Uint32Array;
+  /** A mark a piece that is shaped, also where nothing is left of it; empty where all are stamped. */
+  shaped: Uint32Array;
 }
 
 /** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
-export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours">>): Laid => ({
+export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours" | "shaped">>): Laid => ({
   stamps: motifs.map((m) => stampOf(laidArtwork(m))),
   matrices: scene.matrices,
   variant: scene.variant,
   outline: scene.outline ?? NO_OUTLINE,
   contours: scene.contours ?? NO_CONTOURS,
+  shaped: scene.shaped ?? NO_CONTOURS,
 });
 
 const NO_OUTLINE = new Float32Array(0);
@@ -165,7 +168,7 @@ export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: Vie
   const width = size.width * ratio;
   const height = size.height * ratio;
   const specks = stamp.reach * s * sizeOf(matrices) < SPECK_PX ? new Path2D() : null;
-  if (laid.contours.length && !specks) return paintBent(ctx, laid, view, ratio, size);
+  if (laid.shaped.length && !specks) return paintBent(ctx, laid, view, ratio, size);
   for (let i = 0; i < matrices.length; i += 6) {
     const a = matrices[i] * s, b = matrices[i + 1] * s, c = matrices[i + 2] * s, d = matrices[i + 3] * s;
     const x = matrices[i + 4] * s + dx;
@@ -207,6 +210,11 @@ function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio:
     const seen = x + reach >= 0 && y + reach >= 0 && x - reach <= size.width * ratio && y - reach <= size.height * ratio;
     while (at < contours.length && contours[at + 1] < piece) at += 3;
     if (!seen) continue;
+    if (!laid.shaped[piece]) {
+      ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
+      stampShapes(ctx, stamp);
+      continue;
+    }
     const own = (): void => ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
     stamp.shapes.forEach((ready, shape) => {
       if (ready.picture) {

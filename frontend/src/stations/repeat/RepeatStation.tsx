@@ -119,7 +119,7 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={said} header={header} motifs={repeats} question={question} onAsk={setQuestion} />
+          <Words edit={edit} settings={said} header={header} motifs={repeats} pieces={brush.pieces} question={question} onAsk={setQuestion} />
         </section>
       </div>
     </div>

@@ -1,5 +1,5 @@
 import { memo, type ReactNode } from "react";
-import type { Motif, Settings } from "../../shared/api/client";
+import type { Brush, Motif, Settings } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
 import { EndsQuestion, OftenQuestion, TravelQuestion } from "./questions";
 import type { BenchHeader } from "./RepeatStation";
@@ -13,6 +13,7 @@ interface Props {
   settings: Settings;
   header: BenchHeader | undefined;
   motifs: Motif[];
+  pieces: Brush["pieces"];
   question: Question;
   onAsk: (question: Question) => void;
 }
@@ -21,12 +22,12 @@ const FACING = { line: "along the line", page: "level with the page", start: "as
 const MIRROR = { off: "not mirrored", up_down: "mirrored up–down", left_right: "mirrored left–right", every_second: "every second one mirrored" } as const;
 const EASE = { leave: "is left", gaps: "goes into the gaps", size: "goes into the size", length: "goes into the length" } as const;
 const REST = { end: "at the end", both: "at both ends", start: "at the start" } as const;
-const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at", round: "goes round" };
+const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at", round: "goes round", mitre: "mitres", lap: "laps at", piece: "has an own piece at" };
 
 /** The brush as one short text; an underlined word opens the question it answers. */
-export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "question"]));
+export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "pieces", "question"]));
 
-function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
+function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: Props) {
   const [motif] = motifs;
   const { travel, spacing, ends } = settings;
   const word = (which: Question, text: ReactNode) => (
@@ -39,7 +40,7 @@ function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
     <>
       <h2 className="mb-1 text-[15px]">This brush, in words</h2>
       <p className="leading-[1.6]" data-testid="words">
-        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, {word("travel", `${travel.round_bends ?? "rigid"} at bends`)}, facing {word("travel", FACING[travel.facing ?? "line"])}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
+        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, {word("travel", `${travel.round_bends ?? "rigid"} at bends`)}{(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
         {word("travel", MIRROR[travel.mirror ?? "off"])}, {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
         {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
         {word("often", EASE[spacing.ease ?? "leave"])}
@@ -54,14 +55,14 @@ function WordsNow({ edit, settings, header, motifs, question, onAsk }: Props) {
       <div className="mt-2 border-l-[3px] border-madder bg-work px-4 py-2.5">
         {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
         {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
-        {question === "ends" && <EndsQuestion edit={edit} settings={settings} />}
+        {question === "ends" && <EndsQuestion edit={edit} settings={settings} pieces={pieces} />}
       </div>
       <nav aria-label="Questions" className="mt-2 flex gap-4 text-[12.5px]">
         {(
           [
             ["travel", "How does it travel?"],
             ["often", "How often?"],
-            ["ends", "At corners?"],
+            ["ends", "At ends and corners?"],
           ] as const
         ).map(([which, text]) => (
           <button key={which} className={question === which ? "font-semibold" : "text-moss hover:text-loden"} aria-pressed={question === which} onClick={() => onAsk(which)}>

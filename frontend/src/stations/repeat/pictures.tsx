@@ -81,4 +81,9 @@ const RoundCorner = (
   </Frame>
 );
 
-export const CORNER_PICTURES = { round: RoundCorner, through: <Corner butt={false} />, butt: <Corner butt /> };
+const Bar = ({ d }: { d: string }) => <path d={d} fill="var(--color-loden)" />;
+const MitreCorner = <Frame><Bar d="M6 2H51L46 7H6Z" /><Bar d="M52 3V22H47V8Z" /></Frame>;
+const LapCorner = <Frame><Bar d="M6 2H52V7H6Z" /><Bar d="M47 8H52V22H47Z" /></Frame>;
+const PieceCorner = <Frame><Bar d="M6 2H40V7H6Z" /><Bar d="M47 15H52V22H47Z" /><rect x="42" y="1" width="12" height="12" rx="2.5" fill="none" stroke="var(--color-loden)" strokeWidth="2" /><circle cx="48" cy="7" r="2.4" fill="var(--color-loden)" /></Frame>;
+
+export const CORNER_PICTURES = { mitre: MitreCorner, lap: LapCorner, piece: PieceCorner, round: RoundCorner, through: <Corner butt={false} />, butt: <Corner butt /> };

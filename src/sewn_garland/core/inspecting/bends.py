@@ -37,11 +37,16 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray) -> float
 
 
 def reach_across(brush: Brush) -> tuple[float, float]:
-    """Return how far all outlines reach across the line as laid: mm to its left (negative) and to its right."""
+    """Return how far outlines reach across the line as laid: mm to its left (negative) and to its right.
+
+    Corner pieces are not bent, so theirs do not count.
+    """
     turn = np.radians(brush.turn_deg)
     flips = {"up_down": (1.0, -1.0), "left_right": (-1.0, 1.0)}.get(brush.mirror, (1.0, 1.0))
     across = []
-    for motif in brush.motifs:
+    for motif, role in zip(brush.motifs, brush.roles, strict=True):
+        if role.endswith("corner"):
+            continue
         left, top, right, foot = _ink_box(motif)
         corners = np.array([[x - motif.width / 2, y - motif.base_line] for x in (left, right) for y in (top, foot)]) * flips
         ways = [corners, corners * (-1.0, 1.0)] if brush.mirror == "every_second" else [corners]

@@ -172,9 +172,6 @@ def refuse_unbuilt_settings(sections: Any, *, where: str = "") -> None:
 def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
     """Raise InputError for a setting or a piece that this version cannot lay."""
     refuse_unbuilt_settings(document, where=where)
-    for role in ("outside_corner", "inside_corner"):
-        if getattr(document.ends, role) == "piece" and getattr(document.pieces, role) is None:
-            raise InputError(f"ends.{role}: “piece” needs a motif at pieces.{role}", where=where)
 
 
 def brush_from_document(
@@ -188,6 +185,9 @@ def brush_from_document(
         values[field] = value if unit is None else value * unit
     if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
         raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
+    for role in ("outside_corner", "inside_corner"):
+        if getattr(document.ends, role) == "piece" and role not in (singles or {}):
+            raise InputError(f"ends.{role}: “piece” needs a motif at pieces.{role}", where=where)
     pieces = {SINGLE_PIECES[role]: motif for role, motif in (singles or {}).items()}
     return Brush(name=document.name, repeat=motifs, **pieces, **values)
 
