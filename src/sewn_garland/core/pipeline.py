@@ -14,12 +14,15 @@ from .inspecting.bends import reach_across, safe_radius
 from .inspecting.cures import with_cures
 from .inspecting.findings import findings_of
 from .inspecting.joins import joins_of
+from .inspecting.rows import in_rows
 from .making.cutting import clipped_to, clipped_to_box, cut_in_three
 from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
 from .measuring.arc_length import curvature_on, frames_and_bends_on, frames_on, measure
+from .measuring.parallel import parallel
 from .measuring.rounding import Rounded, rounded
 from .measuring.runs import PASSED, corners_between, runs_of
+from .measuring.setting_out import set_out
 from .measuring.smoothing import scaled, smoothed
 from .placing.corners import with_corner_pieces
 from .placing.jointed import place_jointed
@@ -31,8 +34,9 @@ from .spacing.corners import AT_CORNER, allowances_of, cut_at_corners
 from .spacing.ends import trimmed_runs, with_ends
 from .spacing.joints import Chains, Curve, RunsOfLinks
 from .spacing.links import link_runs
-from .spacing.stops import refuse_too_many, repeat_extents, spacings_of, stops_of_links, stops_on
-from .values.brush import Brush
+from .spacing.stops import phased, refuse_too_many, repeat_extents, spacings_of, stops_of_links, stops_on
+from .spacing.variants import variant_sequence
+from .values.brush import Brush, CornerStyle
 from .values.laid import Corner, LaidLine, Placements, Run, RunSpacing, Stops
 from .values.line import Frames, Line, MeasuredLine
 from .values.motif import Motif, mapped
@@ -51,7 +55,7 @@ def lay(
     place, that are windows on a line without an end.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
-    refuse_too_many(sum(line.length for line in measured), repeat_extents(brush))
+    refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)), repeat_extents(brush))
     return _lay_together(brush, measured, unended)
 
 
@@ -129,7 +133,28 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
 
 
 def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
-    """Lay all lines in one go: stops line by line, everything about pieces and joins at once."""
+    """Lay all rows of all lines, each row in one go."""
+    if not brush.rows:
+        return _lay_row(brush, lines, unended)
+    single = replace(brush, rows=())
+    rows = [_lay_row(single, lines, unended)]
+    for number, beside in enumerate(brush.rows, start=1):
+        own = replace(single, phase=0.5 if brush.brick and number % 2 else 0.0)
+        if brush.row_ease == "own" and not brush.jointed:
+            rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended))
+        else:  # the same distances along the line; links are hung anew beside it
+            rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended))
+    return [in_rows(list(each)) for each in zip(*rows, strict=True)]
+
+
+def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
+    """Lay one row on all lines in one go: stops line by line, everything about pieces and joins at once."""
+    if brush.kind == "once_proportion":  # every line has its own size then
+        return [_lay_row(_in_proportion(brush, line), [line])[0] for line in lines]
+    if brush.kind == "once_length":
+        brush = replace(brush, facing="line", outside_corner=_passed(brush.outside_corner), inside_corner=_passed(brush.inside_corner))
+    if brush.turn_about or brush.starts_at:
+        lines = [set_out(line, turn_about=brush.turn_about, starts_at=brush.starts_at) for line in lines]
     extents = repeat_extents(brush)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
     lines, crowded = _with_round_corners(brush, lines)
@@ -178,6 +203,19 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
             outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
         ))  # fmt: skip
     return _located(laid, lines)
+
+
+def _passed(style: CornerStyle) -> CornerStyle:
+    """Return how a piece over the whole line takes a corner: round where the brush says so, else about the vertex."""
+    return style if style in PASSED else "through"
+
+
+def _in_proportion(brush: Brush, line: MeasuredLine) -> Brush:
+    """Return the brush at the size at which its pieces, laid once, are as long as the line."""
+    length = sum(m.width for m in (brush.repeat[0], brush.start, brush.end) if m is not None)
+    whole = line.closed or line.length <= 0
+    size = (line.length / (brush.repeat[0].width if whole else length)) if line.length > 0 else brush.size
+    return replace(brush, kind="once_length", size=size)
 
 
 def _with_round_corners(brush: Brush, lines: list[MeasuredLine]) -> tuple[list[MeasuredLine], list[np.ndarray]]:
@@ -350,8 +388,20 @@ def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
     """Space pieces by their frames; return how each run is filled, the stops, and the line (n,) of each."""
     extents = repeat_extents(brush)
     spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
+    if brush.phase:
+        spacings = [[phased(spacing, extents, brush.phase, closed=run.closed) for run, spacing in zip(*each, strict=True)]
+                    for each in zip(runs, spacings, strict=True)]  # fmt: skip
     stops, counts = stops_on(runs, spacings, extents)
+    stops = _in_their_order(brush, stops, counts)
     return spacings, stops, np.repeat(np.arange(len(runs)), counts)
+
+
+def _in_their_order(brush: Brush, stops: Stops, counts: np.ndarray) -> Stops:
+    """Say which variant each piece is, where they are not laid in turn; ``counts`` are the lines' pieces."""
+    if brush.order == "in_turn" or len(brush.repeat) == 1 or not len(counts):
+        return stops
+    drawn = [variant_sequence(brush, i, int(count)) for i, count in enumerate(counts)]
+    return replace(stops, variant=np.concatenate(drawn))
 
 
 def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
@@ -366,6 +416,7 @@ def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
         unended=np.isin(of_line, list(unended)),
     )
     stops, counts = stops_of_links(runs, chains, len(own))
+    stops = _in_their_order(brush, stops, counts)
     line_of = np.repeat(np.arange(len(runs)), counts)
     stops = _with_openings(stops, line_of, table.closed & (chains.count > 0), chains, curve)
     filled = iter(spacings)

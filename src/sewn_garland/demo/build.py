@@ -28,7 +28,8 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Blanket stitch", "blanket-stitch", 6.4, {"spacing": {"ease": "size"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Cable stitch", "cable-stitch", None, {"spacing": {"gap_pct": -14, "ease": "gaps"}}),
     ("Rope with knots", "rope-strand", None,
-     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "piece", "inside_corner": "mitre"}}),
+     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -58, "ease": "gaps"},
+      "ends": {"outside_corner": "piece", "inside_corner": "mitre"}}),
 )
 
 # links meet by their joints: inner length 13 mm, wire 2.5 mm
@@ -79,7 +80,10 @@ TEA_TOWEL = {
 MUG_WRAP = {
     "page": {"name": "Enamel mug wrap", "width_mm": 240, "height_mm": 90, "ground": "#f4f6f6"},
     "scenery": [{"d": "M70 34H170V56H70Z", "fill": "#e3e9ea"}],
-    "lines": [("Mooring chain", "Mooring chain", "M30 12H210A18 18 0 0 1 228 30V60A18 18 0 0 1 210 78H30A18 18 0 0 1 12 60V30A18 18 0 0 1 30 12Z", 70, None)],
+    "lines": [
+        ("Mooring chain", "Mooring chain",
+         "M30 12H210A18 18 0 0 1 228 30V60A18 18 0 0 1 210 78H30A18 18 0 0 1 12 60V30A18 18 0 0 1 30 12Z", 70, None),
+    ],
 }  # fmt: skip
 
 

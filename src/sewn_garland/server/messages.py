@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..core.reading.brush_document import EndsDocument, Finite, SpacingDocument, TravelDocument, VariantsDocument
+from ..core.reading.brush_document import EndsDocument, Finite, RowsDocument, SpacingDocument, TravelDocument, VariantsDocument
 
 Name = Annotated[str, Field(min_length=1, max_length=200, pattern=r"\S")]
 Colour = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
@@ -33,6 +33,7 @@ class Settings(Message):
     spacing: SpacingDocument = SpacingDocument()
     ends: EndsDocument = EndsDocument()
     variants: VariantsDocument = VariantsDocument()
+    rows: RowsDocument = RowsDocument()
 
 
 class GradientStopMessage(Message):

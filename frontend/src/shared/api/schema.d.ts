@@ -919,6 +919,28 @@ export interface components {
             };
         };
         /**
+         * RowsDocument
+         * @description Further rows beside the line: mm to the right of travel (negative to the left).
+         */
+        RowsDocument: {
+            /**
+             * Beside Mm
+             * @default []
+             */
+            beside_mm: number[];
+            /**
+             * Ease
+             * @default own
+             * @enum {string}
+             */
+            ease: "own" | "in_step";
+            /**
+             * Brick
+             * @default false
+             */
+            brick: boolean;
+        };
+        /**
          * Settings
          * @description The sections of a brush document that say how the pieces travel.
          */
@@ -930,7 +952,9 @@ export interface components {
              *       "facing": "line",
              *       "turn_deg": 0,
              *       "mirror": "off",
-             *       "side_shift_mm": 0
+             *       "side_shift_mm": 0,
+             *       "turn_about": false,
+             *       "starts_at_mm": 0
              *     }
              */
             travel: components["schemas"]["TravelDocument"];
@@ -955,10 +979,20 @@ export interface components {
             ends: components["schemas"]["EndsDocument"];
             /**
              * @default {
-             *       "order": "in_turn"
+             *       "order": "in_turn",
+             *       "weights": null,
+             *       "arrangement": 1
              *     }
              */
             variants: components["schemas"]["VariantsDocument"];
+            /**
+             * @default {
+             *       "beside_mm": [],
+             *       "ease": "own",
+             *       "brick": false
+             *     }
+             */
+            rows: components["schemas"]["RowsDocument"];
         };
         /**
          * ShapeMessage
@@ -1065,6 +1099,16 @@ export interface components {
              * @default 0
              */
             side_shift_mm: number;
+            /**
+             * Turn About
+             * @default false
+             */
+            turn_about: boolean;
+            /**
+             * Starts At Mm
+             * @default 0
+             */
+            starts_at_mm: number;
         };
         /** VariantsDocument */
         VariantsDocument: {
@@ -1074,6 +1118,13 @@ export interface components {
              * @enum {string}
              */
             order: "in_turn" | "shuffled" | "chance" | "no_twin";
+            /** Weights */
+            weights?: number[] | null;
+            /**
+             * Arrangement
+             * @default 1
+             */
+            arrangement: number;
         };
         /**
          * StepRequest

@@ -88,7 +88,12 @@ def _gone(finding: Finding, before: tuple[Finding, ...], after: LaidLine, length
 def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
     if measured.length <= 0:
         return
-    if finding.kind in ("leftover", "broken order"):
+    if finding.kind == "over-stretched":
+        now = 1000 * brush.size * finding.amount
+        size = np.ceil(now / 2) / 10 if finding.amount > 1 else np.floor(now * 2) / 10
+        yield Cure(f"Size across {size:g} %", _brush_change("spacing", size_pct=size))
+        yield Cure("Repeat it instead", _brush_change("travel", kind="repeated"))
+    elif finding.kind in ("leftover", "broken order"):
         yield from _ease_cures(finding, brush, measured, lengths)
     else:
         yield from _corner_cures(finding, brush, measured, lengths, gaps)

@@ -12,6 +12,7 @@ from ..values.line import MeasuredLine
 from .bends import reach_across
 
 ABS_TOL_MM = 1e-6
+MOST_STRETCH = 2.0  # chosen: of the size along over the size across; beyond it artwork reads as drawn out
 
 
 def findings_of(
@@ -28,6 +29,7 @@ def findings_of(
     bends = [*_folds(measured, brush), *_tight_bends(measured, safe)] if brush.bent else _tight_bends(measured, safe)
     found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
     radius = brush.round_radius
+    found += _over_stretched(runs, spacings, brush)
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
     if not bends:
@@ -61,6 +63,16 @@ def _of_runs(runs: list[Run], spacings: list[RunSpacing], measured: MeasuredLine
             found.append(_finding("broken order", at, spacing.count, "pieces",
                                   f"{spacing.count} pieces do not close the order of the variants"))  # fmt: skip
     return found
+
+
+def _over_stretched(runs: list[Run], spacings: list[RunSpacing], brush: Brush) -> list[Finding]:
+    """Find a piece laid once whose size along is more than twice that across, or less than half."""
+    if brush.kind == "repeated":
+        return []
+    drawn_out = [(run, spacing.factor) for run, spacing in zip(runs, spacings, strict=True)
+                 if spacing.count and not 1 / MOST_STRETCH <= spacing.factor <= MOST_STRETCH]  # fmt: skip
+    return [_finding("over-stretched", run.start + run.length / 2, factor, "×", f"stretched {factor:.2f} times along the line as across it")
+            for run, factor in drawn_out]  # fmt: skip
 
 
 def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..values.laid import Finding, LaidLine
 
-ORDER = ("leftover", "crowded corner", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order")
+ORDER = ("leftover", "crowded corner", "over-stretched", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order")
 
 
 def verdict(laid: LaidLine) -> str:
@@ -30,6 +30,8 @@ def _words(kind: str, found: list[Finding]) -> str:
         return f"bend of {min(f.amount for f in found):.1f} mm"
     if kind == "broken order":
         return "variants do not close"
+    if kind == "over-stretched":
+        return f"stretched {largest:.1f} times"
     if kind == "crowded corner":
         return "crowded corner" if count == 1 else f"{count} crowded corners"
     amount = f"{largest:.0f}°" if kind == "kink" else f"{largest:.2f} mm"

@@ -119,7 +119,7 @@ def _overlapping(measured: MeasuredLine, at, before, after, fits) -> np.ndarray:
 
 def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> tuple[MeasuredLine, np.ndarray, np.ndarray]:
     """Put the stretches between the arcs and the arcs together; return the line and distances that answer to one another."""
-    line, length = measured.line, measured.length
+    length = measured.length
     if measured.closed:
         stretches = list(zip(after, np.append(before[1:], before[0] + length), strict=True))
         shift = 0.0
@@ -130,7 +130,7 @@ def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> t
     start_of_arc = frames_and_bends_on([measured], np.zeros(len(before), int), before)[0].position
     for i, (a, b) in enumerate(stretches):
         if b - a > 1e-12 * length:
-            coeffs, is_arc = _between(line, measured, a, b)
+            coeffs, is_arc = stretch_of(measured, a, b)
             rows.append(coeffs)
             flags.append(is_arc)
         old += [a, b]
@@ -144,7 +144,7 @@ def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> t
             flags.append(np.ones(1, bool))
             done += r * abs(sweep[corner])
     coeffs, is_arc = np.concatenate(rows), np.concatenate(flags)
-    made = measure(Line(coeffs, is_arc, measured.closed, _first_point(coeffs, is_arc)))
+    made = measure(Line(coeffs, is_arc, measured.closed, first_point(coeffs, is_arc)))
     old, new = np.array(old), np.array(new)
     if measured.closed:  # distances of the old line begin before the first corner's arc ends
         lap_old, lap_new = np.concatenate([old - length, old, old + length]), np.concatenate([new - made.length, new, new + made.length])
@@ -152,15 +152,17 @@ def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> t
     return made, old, new
 
 
-def _first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
+def first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
+    """Return where segments (m, 4, 2), at least one, begin."""
     c = coeffs[0]
     return c[0] + c[1] * np.cos(c[3, 0]) + c[2] * np.sin(c[3, 0]) if is_arc[0] else c[0].copy()
 
 
-def _between(line: Line, measured: MeasuredLine, a: float, b: float) -> tuple[np.ndarray, np.ndarray]:
+def stretch_of(measured: MeasuredLine, a: float, b: float) -> tuple[np.ndarray, np.ndarray]:
     """Return the segments of a line from distance a to b, which may reach past the end of a closed one."""
+    line = measured.line
     if b > measured.length and a < measured.length and measured.closed:
-        one, two = _between(line, measured, a, measured.length), _between(line, measured, 0.0, b - measured.length)
+        one, two = stretch_of(measured, a, measured.length), stretch_of(measured, 0.0, b - measured.length)
         return np.concatenate([one[0], two[0]]), np.concatenate([one[1], two[1]])
     lap = measured.length if measured.closed and a >= measured.length else 0.0
     (first, last), (t0, t1) = parameters_at(measured, np.array([a, b]) - lap)

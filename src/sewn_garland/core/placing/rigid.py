@@ -31,7 +31,7 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
 
 def scales_of(stops: Stops, brush: Brush) -> np.ndarray:
     """Return the size (n, 2) of every piece along and across, not yet mirrored; length ease leaves it as it is across."""
-    across = np.ones(len(stops.factor)) if brush.ease == "length" else stops.factor
+    across = np.ones(len(stops.factor)) if brush.ease == "length" or brush.kind != "repeated" else stops.factor
     return brush.size * np.stack([stops.factor, across], axis=1)
 
 

@@ -59,6 +59,8 @@ class TravelDocument(_Part):
     turn_deg: Annotated[Finite, Field(ge=-360, le=360)] = 0
     mirror: Literal["off", "up_down", "left_right", "every_second"] = "off"
     side_shift_mm: Annotated[Finite, Field(ge=-1000, le=1000)] = 0
+    turn_about: bool = False
+    starts_at_mm: Annotated[Finite, Field(ge=0, le=1_000_000)] = 0
 
 
 class SpacingDocument(_Part):
@@ -81,6 +83,16 @@ class EndsDocument(_Part):
 
 class VariantsDocument(_Part):
     order: Literal["in_turn", "shuffled", "chance", "no_twin"] = "in_turn"
+    weights: Annotated[list[Annotated[Finite, Field(gt=0, le=1000)]], Field(min_length=1, max_length=MOST_VARIANTS)] | None = None
+    arrangement: Annotated[int, Field(ge=0, le=2**31)] = 1
+
+
+class RowsDocument(_Part):
+    """Further rows beside the line: mm to the right of travel (negative to the left)."""
+
+    beside_mm: Annotated[list[Annotated[Finite, Field(ge=-1000, le=1000)]], Field(max_length=50)] = []
+    ease: Literal["own", "in_step"] = "own"
+    brick: bool = False
 
 
 class BrushDocument(_Part):
@@ -94,20 +106,23 @@ class BrushDocument(_Part):
     spacing: SpacingDocument = SpacingDocument()
     ends: EndsDocument = EndsDocument()
     variants: VariantsDocument = VariantsDocument()
+    rows: RowsDocument = RowsDocument()
 
 
 NOT_BUILT: dict[str, set[str]] = {
-    "travel.kind": {"once_length", "once_proportion", "scattered"},
-    "variants.order": {"shuffled", "chance", "no_twin"},
+    "travel.kind": {"scattered"},
 }
 
 # document section and key → field of Brush and what one unit there is worth
 FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
+    ("travel", "kind"): ("kind", None),
     ("travel", "round_bends"): ("round_bends", None),
     ("travel", "facing"): ("facing", None),
     ("travel", "turn_deg"): ("turn_deg", 1.0),
     ("travel", "mirror"): ("mirror", None),
     ("travel", "side_shift_mm"): ("side_shift", 1.0),
+    ("travel", "turn_about"): ("turn_about", None),
+    ("travel", "starts_at_mm"): ("starts_at", 1.0),
     ("spacing", "size_pct"): ("size", 0.01),
     ("spacing", "gap_pct"): ("gap", 0.01),
     ("spacing", "ease"): ("ease", None),
@@ -117,6 +132,12 @@ FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
     ("ends", "outside_corner"): ("outside_corner", None),
     ("ends", "inside_corner"): ("inside_corner", None),
     ("ends", "round_radius_mm"): ("round_radius", 1.0),
+    ("rows", "beside_mm"): ("rows", None),
+    ("rows", "ease"): ("row_ease", None),
+    ("rows", "brick"): ("brick", None),
+    ("variants", "order"): ("order", None),
+    ("variants", "weights"): ("weights", None),
+    ("variants", "arrangement"): ("arrangement", None),
 }
 
 
@@ -182,7 +203,8 @@ def brush_from_document(
     values = {}
     for (section, key), (field, unit) in FIELDS.items():
         value = getattr(getattr(document, section), key)
-        values[field] = value if unit is None else value * unit
+        values[field] = (tuple(value) if isinstance(value, list) else value) if unit is None else value * unit
+    _check_variants(document, motifs, where)
     if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
         raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
     for role in ("outside_corner", "inside_corner"):
@@ -190,6 +212,16 @@ def brush_from_document(
             raise InputError(f"ends.{role}: “piece” needs a motif at pieces.{role}", where=where)
     pieces = {SINGLE_PIECES[role]: motif for role, motif in (singles or {}).items()}
     return Brush(name=document.name, repeat=motifs, **pieces, **values)
+
+
+def _check_variants(document: BrushDocument, motifs: tuple[Motif, ...], where: str) -> None:
+    order, weights = document.variants.order, document.variants.weights
+    if weights is not None and len(weights) != len(motifs):
+        raise InputError(f"variants.weights: {len(weights)} weights for {len(motifs)} variants; give each one", where=where)
+    taken = [abs(m.joint_points[1][0] - m.joint_points[0][0]) if document.travel.round_bends == "jointed" else m.width for m in motifs]
+    if order != "in_turn" and max(taken) - min(taken) > 1e-6:
+        words = f"these are {min(taken):.2f} to {max(taken):.2f} mm long"
+        raise InputError(f"variants.order: “{order}” needs variants of one length, and {words}; lay them in turn", where=where)
 
 
 def changed(brush: Brush, patch: dict) -> Brush:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -77,12 +77,29 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
 
 def spacings_of(runs: list[Run], brush: Brush, extents: Extents) -> list[RunSpacing]:
     """Return how each run is filled."""
+    if brush.kind != "repeated":
+        return [_once(run, float(extents.length[0])) for run in runs]
     how = {"ease": brush.ease, "limit": brush.ease_limit, "rest": brush.rest}
     return [
         space_mitred(run.length, extents.length, extents.gap, mitred=run.mitred, beyond=run.beyond, **how) if any(run.mitred)
         else space_run(run.length, extents.length, extents.gap, closed=run.closed, **how)
         for run in runs
     ]  # fmt: skip
+
+
+def _once(run: Run, length: float) -> RunSpacing:
+    """Lay one piece over the whole run; a run without length has none."""
+    if run.length <= 0:
+        return RunSpacing(0, 1.0, 0.0, 0.0, 0.0, 0.0, True, False)
+    factor = run.length / length
+    return RunSpacing(1, factor, 0.0, 0.0, 0.0, factor - 1, False, False)
+
+
+def phased(spacing: RunSpacing, extents: Extents, phase: float, *, closed: bool) -> RunSpacing:
+    """Move a run's pieces on by a share of their pitch; an open run then has one less."""
+    pitch = extents.mean_pitch * spacing.factor + spacing.extra_gap
+    count = spacing.count if closed or not spacing.count else spacing.count - 1
+    return replace(spacing, count=count, offset=spacing.offset + phase * pitch)
 
 
 def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: Extents) -> tuple[Stops, np.ndarray]:

@@ -11,6 +11,9 @@ from .motif import Motif
 
 RoundBends = Literal["rigid", "bent", "jointed"]
 Facing = Literal["line", "page", "start"]
+Kind = Literal["repeated", "once_length", "once_proportion"]
+Order = Literal["in_turn", "shuffled", "chance", "no_twin"]
+RowEase = Literal["own", "in_step"]
 Mirror = Literal["off", "up_down", "left_right", "every_second"]
 Ease = Literal["leave", "gaps", "size", "length"]
 Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
@@ -28,7 +31,9 @@ class Brush:
     """Pieces with everything that decides where they lie.
 
     ``motifs`` puts all pieces in one order, the repeat's variants first; a placed piece says by
-    its place there which it is.
+    its place there which it is. ``rows`` are the mm beside the line (positive to the right of
+    travel) at which further rows lie, each eased on its own or in step with the first; ``brick``
+    shifts every second row by half a pitch. ``phase`` is that shift of one row, as a share of a pitch.
     """
 
     name: str
@@ -37,11 +42,17 @@ class Brush:
     end: Motif | None = None
     outside_piece: Motif | None = None
     inside_piece: Motif | None = None
+    kind: Kind = "repeated"
     round_bends: RoundBends = "rigid"
     facing: Facing = "line"
     turn_deg: float = 0.0
     mirror: Mirror = "off"
     side_shift: float = 0.0
+    turn_about: bool = False
+    starts_at: float = 0.0
+    order: Order = "in_turn"
+    weights: tuple[float, ...] | None = None
+    arrangement: int = 1
     size: float = 1.0
     gap: float = 0.0
     ease: Ease = "leave"
@@ -51,6 +62,10 @@ class Brush:
     outside_corner: CornerStyle = "through"
     inside_corner: CornerStyle = "through"
     round_radius: float = 5.0
+    rows: tuple[float, ...] = ()
+    row_ease: RowEase = "own"
+    brick: bool = False
+    phase: float = 0.0
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
 
@@ -61,12 +76,12 @@ class Brush:
     @property
     def jointed(self) -> bool:
         """Tell whether pieces hang together by their joints."""
-        return self.round_bends == "jointed"
+        return self.round_bends == "jointed" and self.kind == "repeated"
 
     @property
     def bent(self) -> bool:
         """Tell whether pieces are bent along the line."""
-        return self.round_bends == "bent"
+        return self.round_bends == "bent" or self.kind != "repeated"
 
     @property
     def link_lengths(self) -> np.ndarray:

@@ -1,0 +1,91 @@
+"""Lines beside a line at a fixed distance."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+
+from ..values.line import Line, MeasuredLine
+from .arc_length import frames_and_bends_on, measure
+
+TOLERANCE_MM = 1e-4  # of the parallel's own place
+MOST_PIECES = 4096
+LEAST_CORNER = np.radians(0.1)
+SHARPEST_TURN = np.radians(175.0)
+
+
+@lru_cache(maxsize=512)
+def parallel(measured: MeasuredLine, beside: float) -> MeasuredLine:
+    """Return the line ``beside`` mm to the right of another's travel (negative: to the left).
+
+    At a vertex the sides meet where the two legs' parallels do: they are trimmed on the inner side
+    and go straight on to the point on the outer one. Where a bend is tighter than the distance
+    the parallel turns back on itself, as the bend's finding says.
+    """
+    if measured.length <= 0 or beside == 0:
+        return measured
+    corner = (np.abs(measured.vertex_turn) > LEAST_CORNER) & (np.abs(measured.vertex_turn) < SHARPEST_TURN)
+    at, turn = measured.vertex_s[corner], measured.vertex_turn[corner]
+    trim = beside * np.tan(turn / 2)
+    legs = _legs(measured, at, trim)
+    rows = [_beside(measured, *leg, beside) for leg in legs]
+    coeffs = np.concatenate([r for r in rows if len(r)]) if any(len(r) for r in rows) else np.zeros((0, 4, 2))
+    coeffs = _joined(coeffs, closed=measured.closed)
+    return measure(Line(coeffs, np.zeros(len(coeffs), bool), measured.closed, coeffs[0, 0] if len(coeffs) else measured.line.start))
+
+
+def _legs(measured: MeasuredLine, at: np.ndarray, trim: np.ndarray) -> list[tuple[float, float, float, float]]:
+    """Return each leg's vertices and what its parallel is trimmed by at both: (from, to, trim, trim)."""
+    if not len(at):
+        return [(0.0, measured.length, 0.0, 0.0)]
+    if measured.closed:
+        ends = np.append(at[1:], at[0] + measured.length)
+        return list(zip(at.tolist(), ends.tolist(), trim.tolist(), np.roll(trim, -1).tolist(), strict=True))
+    edges, trims = np.concatenate([[0.0], at, [measured.length]]), np.concatenate([[0.0], trim, [0.0]])
+    return list(zip(edges[:-1].tolist(), edges[1:].tolist(), trims[:-1].tolist(), trims[1:].tolist(), strict=True))
+
+
+def _beside(measured: MeasuredLine, a: float, b: float, trim_a: float, trim_b: float, beside: float) -> np.ndarray:
+    """Return the parallel of one leg as cubics in power form (n, 4, 2), none where nothing is left of it."""
+    low, high = a + trim_a, b - trim_b
+    if high - low <= 1e-9 * measured.length:
+        return np.zeros((0, 4, 2))
+    count = 1
+    while True:
+        s = np.linspace(low, high, count + 1)
+        place, way, bent = _at(measured, s, a, b, beside)
+        step = (high - low) / count
+        p0, p1, d0, d1 = place[:-1], place[1:], way[:-1] * step, way[1:] * step
+        coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=1)
+        middle = coeffs[:, 0] + coeffs[:, 1] / 2 + coeffs[:, 2] / 4 + coeffs[:, 3] / 8
+        true = _at(measured, (s[:-1] + s[1:]) / 2, a, b, beside)[0]
+        if count >= MOST_PIECES or (np.hypot(*(middle - true).T).max() <= TOLERANCE_MM and (count >= 8 or not bent.any())):
+            return coeffs
+        count *= 2
+
+
+def _at(measured: MeasuredLine, s: np.ndarray, a: float, b: float, beside: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return places beside a leg, their change a mm and where it bends, straight on beyond its vertices."""
+    slack = 1e-9 * measured.length
+    inside = np.clip(s, a + slack, b - slack)
+    frames, bend = frames_and_bends_on([measured], np.zeros(len(s), int), inside)
+    beyond = s - inside
+    bend = np.where(np.abs(beyond) > 2 * slack, 0.0, bend)
+    place = frames.position + beyond[:, None] * frames.tangent + beside * frames.normal
+    return place, frames.tangent * (1 - bend * beside)[:, None], np.abs(bend) > 1e-12
+
+
+def _joined(coeffs: np.ndarray, *, closed: bool) -> np.ndarray:
+    """Put straight sides where the parallels of two curved legs do not quite meet, and close a closed line."""
+    if not len(coeffs):
+        return coeffs
+    ends = coeffs.sum(axis=1)
+    starts = np.roll(coeffs[:, 0], -1, axis=0)
+    apart = np.hypot(*(starts - ends).T)
+    gaps = np.flatnonzero(apart > 1e-9)
+    gaps = gaps[(gaps < len(coeffs) - 1) | closed]
+    sides = np.zeros((len(gaps), 4, 2))
+    sides[:, 0], sides[:, 1] = ends[gaps], (starts - ends)[gaps]
+    order = np.argsort(np.concatenate([np.arange(len(coeffs)), gaps + 0.5]), kind="stable")
+    return np.concatenate([coeffs, sides])[order]

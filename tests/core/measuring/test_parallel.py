@@ -1,0 +1,86 @@
+"""Parallel rows, against shapely's offset curves and closed forms."""
+
+import numpy as np
+import pytest
+from shapely import LineString, Point, Polygon
+
+from making import bar, brush, measured
+from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.measuring.parallel import parallel
+from sewn_garland.core.pipeline import lay
+
+
+def points_of(line, n=6000):
+    return frames_at(line, np.union1d(np.linspace(0, line.length, n), line.vertex_s)).position
+
+
+@pytest.mark.parametrize("beside", [-6.0, -1.5, 2.0, 5.0])
+@pytest.mark.parametrize("path", ["M0 0C40 60 80 -60 120 0", "M0 0L50 0L80 40L140 30", "M0 0A60 40 20 0 1 90 30"])
+def test_a_parallel_is_the_offset_curve(path, beside):
+    """Hausdorff distance to shapely's offset_curve, which is to the left where positive with y up, so to the right with y down."""
+    line = measured(path)
+    own = LineString(points_of(parallel(line, beside)))
+    theirs = LineString(points_of(line)).offset_curve(beside, quad_segs=64, join_style="mitre", mitre_limit=20)
+    assert own.hausdorff_distance(theirs) < 0.02
+
+
+def test_lengths_of_closed_parallels():
+    """2π(r − v) round a clockwise circle, 2(w + h) + 8·v outside a rectangle, its corners mitred."""
+    circle = measured("M30 0A30 30 0 0 1 -30 0A30 30 0 0 1 30 0Z")
+    assert parallel(circle, 4.0).length == pytest.approx(2 * np.pi * 26, rel=1e-6)
+    assert parallel(circle, -4.0).length == pytest.approx(2 * np.pi * 34, rel=1e-6)
+    rectangle = measured("M0 0H60V40H0Z")
+    assert parallel(rectangle, -5.0).length == pytest.approx(200 + 40, rel=1e-9)
+    assert parallel(rectangle, 5.0).length == pytest.approx(200 - 40, rel=1e-9)
+    assert Polygon(points_of(parallel(rectangle, 5.0))).area == pytest.approx(50 * 30, rel=1e-3)
+
+
+def test_two_rows_kept_in_step_have_their_stitches_beside_one_another():
+    path = "M0 0H80A20 20 0 0 1 100 20V60"
+    laid = lay(brush(bar(6, 2), gap=0.5, ease="gaps", rows=(4.0,), row_ease="in_step"), [measured(path)])[0]
+    n = len(laid.stops.s) // 2
+    assert laid.stops.s[:n] == pytest.approx(laid.stops.s[n:])
+    assert np.hypot(*(laid.placements.centre[:n] - laid.placements.centre[n:]).T) == pytest.approx(4.0)
+    assert laid.runs == 2
+    assert laid.stops.run.tolist() == [0] * n + [1] * n
+    assert len(laid.joins.gap) == 2 * (n - 1)
+
+
+def test_rows_eased_on_their_own_end_flush_and_keep_their_distance():
+    path = "M0 0H80A20 20 0 0 1 100 20V60"
+    laid = lay(brush(bar(6, 2), gap=0.5, ease="gaps", rows=(-4.0, 4.0)), [measured(path)])[0]
+    line = LineString(points_of(measured(path)))
+    for run, beside in enumerate((0.0, 4.0, 4.0)):
+        own = laid.placements.centre[laid.stops.run == run]
+        assert [line.distance(Point(p)) for p in own[1:-1]] == pytest.approx([beside] * (len(own) - 2), abs=2e-3)
+    outer, inner = (np.flatnonzero(laid.stops.run == run) for run in (1, 2))
+    assert len(outer) > len(inner)
+    assert laid.findings == () or all(f.kind != "leftover" for f in laid.findings)
+
+
+def test_brick_rows_lie_half_a_pitch_on():
+    laid = lay(brush(bar(10, 2), rows=(3.0, 6.0), row_ease="in_step", brick=True), [measured("M0 0H100")])[0]
+    by_row = [laid.placements.centre[laid.stops.run == run] for run in range(3)]
+    assert [len(own) for own in by_row] == [10, 9, 10]
+    assert by_row[1][:, 0] == pytest.approx(by_row[0][:-1, 0] + 5)
+    assert by_row[2] == pytest.approx(by_row[0] + (0, 6))
+    closed = lay(brush(bar(10, 2), ease="size", rows=(3.0,), row_ease="in_step", brick=True), [measured("M0 0H60V40H0Z")])[0]
+    assert len(closed.stops.s) % 2 == 0
+
+
+@pytest.mark.parametrize("travel", ["bent", "jointed"])
+def test_bent_and_jointed_rows_stand_in_one_line(travel):
+    laid = lay(brush(bar(10, 2), round_bends=travel, ease="size", rows=(5.0,)), [measured("M0 0C40 60 80 -60 120 0")])[0]
+    assert laid.runs == 2
+    if travel == "bent":
+        assert len(laid.outlines.pieces) == len(laid.stops.s)
+        assert laid.outlines.piece.max() == len(laid.stops.s) - 1
+    else:
+        for run in (0, 1):
+            joints = laid.placements.joints[laid.stops.run == run]
+            assert np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T).max() < 1e-9
+
+
+def test_a_line_without_extent_has_no_parallel_of_its_own():
+    line = measured("M5 5")
+    assert parallel(line, 3.0) is line

@@ -1,0 +1,75 @@
+"""A drawing laid once over the line, a line set out anew."""
+
+import numpy as np
+import pytest
+
+from making import bar, brush, measured
+from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.measuring.setting_out import set_out
+from sewn_garland.core.pipeline import cured, lay
+
+SWAG = "M0 0C40 60 120 60 160 0"
+
+
+def once(path, kind="once_length", **more):
+    return lay(brush(bar(20, 4), kind=kind, start=bar(8, 4), end=bar(6, 4), **more), [measured(path)])[0]
+
+
+def test_the_ends_keep_their_proportions_and_the_middle_takes_the_rest():
+    laid = once(SWAG)
+    assert [laid.roles[v] for v in laid.placements.variant] == ["start", "repeat", "end"]
+    assert laid.placements.scale[[0, 2]] == pytest.approx(np.ones((2, 2)))
+    assert laid.placements.scale[1] == pytest.approx([(laid.length - 14) / 20, 1])
+    assert laid.stops.before[1] * 2 == pytest.approx(laid.length - 14)
+
+
+def test_the_line_s_own_size_changes_it_across_only():
+    small, large = once(SWAG), once(SWAG, size=1.5)
+    assert large.placements.scale[1, 1] == 1.5
+    assert large.stops.before[1] * 2 == pytest.approx(small.length - 14 * 1.5)
+    reach = [np.ptp(o.points[:, 1]) for o in (small.outlines, large.outlines)]
+    assert reach[1] > reach[0]
+
+
+def test_in_proportion_it_grows_both_ways_alike():
+    laid = once("M0 0H170", kind="once_proportion")
+    assert laid.placements.scale == pytest.approx(np.full((3, 2), 170 / 34))
+    assert laid.stops.s == pytest.approx([20, 90, 155])
+    assert laid.findings == ()
+
+
+def test_too_much_stretch_is_found_and_cured_by_the_size_across():
+    line = measured("M0 0H140")
+    which = brush(bar(20, 4), kind="once_length")
+    done = cured(which, line, lay(which, [line])[0])
+    (found,) = done.findings
+    assert (found.kind, found.amount, found.unit) == ("over-stretched", pytest.approx(7.0), "×")
+    assert found.message == "stretched 7.00 times along the line as across it"
+    assert [c.label for c in found.cures] == ["Size across 350 %", "Repeat it instead"]
+
+
+def test_the_ends_of_the_drawing_lie_on_the_ends_of_the_line():
+    laid = once(SWAG)
+    frames = frames_at(measured(SWAG), np.array([0.0, laid.length]))
+    for place, piece in zip(frames.position, (0, 2), strict=True):
+        own = laid.outlines.of_pieces(piece, piece + 1).points[::3]
+        assert np.hypot(*(own - place).T).min() == pytest.approx(2.0, abs=1e-6)  # half the height beside it
+
+
+@pytest.mark.parametrize("path", ["M0 0C40 60 120 60 160 0", "M0 0H50A20 20 0 0 1 50 40Q20 60 0 40Z"])
+def test_turned_about_a_line_is_laid_from_its_other_end(path):
+    line = measured(path)
+    other = set_out(line, turn_about=True, starts_at=0.0)
+    s = np.linspace(0, line.length, 50)
+    there, back = frames_at(line, s), frames_at(other, line.length - s)
+    assert back.position == pytest.approx(there.position, abs=1e-9)
+    assert back.tangent[1:-1] == pytest.approx(-there.tangent[1:-1], abs=1e-6)
+
+
+def test_a_closed_line_starts_where_it_is_told():
+    line = measured("M0 0H60V40H0Z")
+    laid = lay(brush(starts_at=25.0), [line])[0]
+    assert laid.placements.centre[0] == pytest.approx([30, 0])
+    assert laid.length == pytest.approx(200)
+    assert set_out(measured("M0 0H60"), turn_about=False, starts_at=25.0).length == 60
+    assert lay(brush(starts_at=25.0), [measured("M0 0H60")])[0].placements.centre[0] == pytest.approx([5, 0])

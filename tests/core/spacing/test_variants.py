@@ -1,0 +1,59 @@
+"""The order of variants, drawn by piece number."""
+
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy import stats
+
+from making import bar, brush, measured
+from sewn_garland.core.pipeline import lay
+from sewn_garland.core.spacing.variants import variant_sequence
+
+
+def order(which, m=5, **more):
+    return brush(*(bar() for _ in range(m)), order=which, **more)
+
+
+@given(st.sampled_from(["in_turn", "shuffled", "chance", "no_twin"]), st.integers(1, 7), st.integers(0, 300), st.integers(0, 2**31))
+def test_drawing_on_leaves_earlier_pieces_where_they_are(which, m, count, arrangement):
+    long = variant_sequence(order(which, m, arrangement=arrangement), 0, count + 40)
+    assert (variant_sequence(order(which, m, arrangement=arrangement), 0, count) == long[:count]).all()
+    assert ((long >= 0) & (long < m)).all()
+
+
+def test_shuffled_lays_every_variant_once_before_any_comes_again():
+    drawn = variant_sequence(order("shuffled"), 0, 500).reshape(-1, 5)
+    assert (np.sort(drawn, axis=1) == np.arange(5)).all()
+    assert len(np.unique(drawn, axis=0)) > 50
+
+
+def test_chance_follows_the_weights():
+    """Pearson's chi-squared test (SciPy)."""
+    drawn = variant_sequence(order("chance", 3, weights=(1.0, 2.0, 5.0)), 0, 8000)
+    assert stats.chisquare(np.bincount(drawn), [1000, 2000, 5000]).pvalue > 0.001
+
+
+def test_no_two_neighbours_are_twins_and_none_is_favoured():
+    drawn = variant_sequence(order("no_twin", 4), 0, 8000)
+    assert (np.diff(drawn) != 0).all()
+    assert stats.chisquare(np.bincount(drawn)).pvalue > 1e-4
+    assert len(set(pairwise(drawn.tolist()))) == 12  # every pair that may follow does
+
+
+def test_lines_and_arrangements_differ_and_the_same_gives_the_same():
+    one, again, other_line = (variant_sequence(order("chance"), line, 50) for line in (0, 0, 1))
+    assert (one == again).all()
+    assert (one != other_line).any()
+    assert (one != variant_sequence(order("chance", arrangement=2), 0, 50)).any()
+    laid = lay(order("chance"), [measured("M0 0H500"), measured("M0 0H500")])
+    assert (laid[0].placements.variant == one).all()
+    assert (laid[1].placements.variant == other_line).all()
+
+
+@pytest.mark.parametrize("which", ["shuffled", "no_twin"])
+def test_links_take_the_order_too(which):
+    laid = lay(order(which, 3, round_bends="jointed"), [measured("M0 0H300")])[0]
+    assert (laid.placements.variant == variant_sequence(order(which, 3), 0, 30)).all()
