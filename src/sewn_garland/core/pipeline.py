@@ -18,7 +18,7 @@ from .inspecting.rows import in_rows
 from .making.cutting import clipped_to, clipped_to_box, cut_in_three
 from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
-from .measuring.arc_length import curvature_on, frames_and_bends_on, frames_on, measure
+from .measuring.arc_length import frames_and_bends_on, frames_on, measure
 from .measuring.parallel import parallel
 from .measuring.rounding import Rounded, rounded
 from .measuring.runs import PASSED, corners_between, runs_of
@@ -140,9 +140,9 @@ def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[i
     rows = [_lay_row(single, lines, unended)]
     for number, beside in enumerate(brush.rows, start=1):
         own = replace(single, phase=0.5 if brush.brick and number % 2 else 0.0)
-        if brush.row_ease == "own" and not brush.jointed:
+        if brush.row_ease == "own" or brush.jointed:  # links are hung anew beside the line, for chords cannot keep in step
             rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended))
-        else:  # the same distances along the line; links are hung anew beside it
+        else:  # the same distances along the line
             rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended))
     return [in_rows(list(each)) for each in zip(*rows, strict=True)]
 
@@ -151,6 +151,8 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
     """Lay one row on all lines in one go: stops line by line, everything about pieces and joins at once."""
     if brush.kind == "once_proportion":  # every line has its own size then
         return [_lay_row(_in_proportion(brush, line), [line])[0] for line in lines]
+    if brush.jointed and brush.side_shift:
+        lines, brush = [parallel(line, brush.side_shift) for line in lines], replace(brush, side_shift=0.0)
     if brush.kind == "once_length":
         brush = replace(brush, facing="line", outside_corner=_passed(brush.outside_corner), inside_corner=_passed(brush.inside_corner))
     if brush.turn_about or brush.starts_at:
@@ -162,7 +164,7 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
         line, corner_from=np.radians(brush.corner_from_deg),
         outside_ends=brush.outside_corner not in PASSED, inside_ends=brush.inside_corner not in PASSED,
     ) for line in lines]  # fmt: skip
-    curve = _curve_beside(brush, lines)
+    curve = _curve_on(lines)
     corners = [corners_between(
         line, corner_from=np.radians(brush.corner_from_deg), outside=brush.outside_corner, inside=brush.inside_corner,
     ) for line in lines]  # fmt: skip
@@ -435,15 +437,12 @@ def _with_openings(stops: Stops, line_of: np.ndarray, closed: np.ndarray, chains
     return replace(stops, gap_after=gap_after)
 
 
-def _curve_beside(brush: Brush, lines: list[MeasuredLine]) -> Curve:
-    """Return the lines, moved aside by the brush's side shift, as a function of line and distance."""
+def _curve_on(lines: list[MeasuredLine]) -> Curve:
+    """Return the lines as a function of line and distance."""
 
     def curve(which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         frames = frames_on(lines, which, s)
-        if not brush.side_shift:
-            return frames.position, frames.tangent
-        bend = curvature_on(lines, which, s)
-        return frames.position + brush.side_shift * frames.normal, frames.tangent * (1 - bend * brush.side_shift)[:, None]
+        return frames.position, frames.tangent
 
     return curve
 

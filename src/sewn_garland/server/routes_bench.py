@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from functools import lru_cache
 
 from flask import Response, current_app
@@ -116,7 +117,7 @@ def lay_bench(body: BenchRequest):
     height = max(m.height for m in brush.repeat) * brush.size
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
-    scenes = [Scene("flat", brush, flat, {"name": "Flat run"}, unended=True)]
+    scenes = [Scene("flat", replace(brush, rows=()), flat, {"name": "Flat run"}, unended=True)]
     if body.trials:
         scale = trial_mm / TRIAL_BOX[0]
         scenes += [Scene(t.key, brush, measured_path(scaled_path(t.path, scale)),

@@ -14,13 +14,15 @@ interface Props<T extends string> {
   onSet: (value: T) => void;
   /** Six or more fit in a row. */
   small?: boolean;
+  /** The label stands beside the options. */
+  side?: boolean;
 }
 
 /** One of a few, each with a tiny picture of its effect; the chosen one is underlined by the live thread. */
-export function Choice<T extends string>({ label, value, options, onSet, small = false }: Props<T>) {
+export function Choice<T extends string>({ label, value, options, onSet, small = false, side = false }: Props<T>) {
   return (
-    <div className="min-w-0">
-      <span className="block text-[12.5px] text-moss">{label}</span>
+    <div className={small && side ? "flex min-w-0 items-center gap-1.5" : "min-w-0"}>
+      <span className={`block text-[12.5px] text-moss ${small && side ? "w-[74px] shrink-0" : ""}`}>{label}</span>
       <ToggleGroup.Root type="single" aria-label={label} value={value} className="flex flex-wrap gap-x-1 gap-y-1" onValueChange={(next) => next && onSet(next as T)}>
         {options.map((option) => (
           <ToggleGroup.Item

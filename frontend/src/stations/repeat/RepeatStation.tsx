@@ -80,6 +80,8 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
     { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
     { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
     { letter: "h", words: "side shift", act: () => ask("travel", "Side shift") },
+    { letter: "v", words: "variants", act: () => ask("next", "Variants") },
+    { letter: "w", words: "rows", act: () => ask("next", "Rows beside the line") },
     { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
     { letter: "n", words: "dark ground", act: () => setNight(!night) },
   ]);

@@ -1,12 +1,12 @@
 import { memo, type ReactNode } from "react";
 import type { Brush, Motif, Settings } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
-import { EndsQuestion, OftenQuestion, TravelQuestion } from "./questions";
+import { EndsQuestion, NextQuestion, OftenQuestion, TravelQuestion } from "./questions";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
 import type { BrushEdit } from "./useBrushEdit";
 
-export type Question = "travel" | "often" | "ends";
+export type Question = "travel" | "often" | "ends" | "next";
 
 interface Props {
   edit: BrushEdit;
@@ -18,6 +18,8 @@ interface Props {
   onAsk: (question: Question) => void;
 }
 
+const KIND: Record<string, string> = { repeated: "repeated", once_length: "once, length only", once_proportion: "once, in proportion" };
+const ORDER = { in_turn: "in turn", shuffled: "shuffled", chance: "by chance", no_twin: "never a twin" } as const;
 const FACING = { line: "along the line", page: "level with the page", start: "as at the start" } as const;
 const MIRROR = { off: "not mirrored", up_down: "mirrored up–down", left_right: "mirrored left–right", every_second: "every second one mirrored" } as const;
 const EASE = { leave: "is left", gaps: "goes into the gaps", size: "goes into the size", length: "goes into the length" } as const;
@@ -29,7 +31,7 @@ export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "
 
 function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: Props) {
   const [motif] = motifs;
-  const { travel, spacing, ends } = settings;
+  const { travel, spacing, ends, variants, rows } = settings;
   const word = (which: Question, text: ReactNode) => (
     <button className="thread-word" aria-expanded={question === which} onClick={() => onAsk(which)}>
       {text}
@@ -40,13 +42,13 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
     <>
       <h2 className="mb-1 text-[15px]">This brush, in words</h2>
       <p className="leading-[1.6]" data-testid="words">
-        {motifs.length > 1 ? `${motifs.length} motifs in turn, ${motif.name} first, repeated` : `${motif.name} repeated`} along the line, {word("travel", `${travel.round_bends ?? "rigid"} at bends`)}{(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
+        {motifs.length > 1 ? <>{motifs.length} motifs {word("next", ORDER[variants.order ?? "in_turn"])}, {motif.name} first, </> : `${motif.name} `}{word("travel", KIND[travel.kind ?? "repeated"])} along the line, {word("travel", `${travel.kind === "repeated" ? travel.round_bends : "bent"} at bends`)}{(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned {word("travel", `${travel.turn_deg}°`)},{" "}
         {word("travel", MIRROR[travel.mirror ?? "off"])}, {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
         {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
         {word("often", EASE[spacing.ease ?? "leave"])}
         {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
         {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
-        {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and more. The motif’s{" "}
+        {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and more. {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}The motif’s{" "}
         <button className="thread-word" onClick={() => go("motif", motif.id)}>
           own colours
         </button>
@@ -55,14 +57,16 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
       <div className="mt-2 border-l-[3px] border-madder bg-work px-4 py-2.5">
         {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
         {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
+        {question === "next" && <NextQuestion edit={edit} settings={settings} pieces={pieces} />}
         {question === "ends" && <EndsQuestion edit={edit} settings={settings} pieces={pieces} />}
       </div>
-      <nav aria-label="Questions" className="mt-2 flex gap-4 text-[12.5px]">
+      <nav aria-label="Questions" className="mt-2 flex flex-wrap gap-x-4 text-[12.5px] whitespace-nowrap">
         {(
           [
             ["travel", "How does it travel?"],
             ["often", "How often?"],
             ["ends", "At ends and corners?"],
+            ["next", "Which one next?"],
           ] as const
         ).map(([which, text]) => (
           <button key={which} className={question === which ? "font-semibold" : "text-moss hover:text-loden"} aria-pressed={question === which} onClick={() => onAsk(which)}>

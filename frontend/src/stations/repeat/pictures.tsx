@@ -29,6 +29,26 @@ export const BEND_PICTURES = {
   jointed: <Frame>{HUMP}{[[3, 19, 17, 15], [17, 15, 25, 7], [25, 7, 38, 7], [38, 7, 47, 15], [47, 15, 61, 19]].map(([a, b, c, d]) => <g key={a}><path d={`M${a} ${b}L${c} ${d}`} stroke="var(--color-loden)" strokeWidth="3.4" strokeLinecap="round" /><circle cx={a} cy={b} r="1.5" fill="#fff" stroke="var(--color-loden)" strokeWidth=".8" /></g>)}</Frame>,
 };
 
+const DRAWN = "M4 11C8 4 14 4 18 11H46C50 18 56 18 60 11";
+
+export const KIND_PICTURES = {
+  repeated: <Frame>{LINE}{pills([1, 18, 35, 50], 12)}</Frame>,
+  once_length: <Frame><path d={DRAWN} fill="none" stroke="var(--color-loden)" strokeWidth="2.6" /></Frame>,
+  once_proportion: <Frame><path d={DRAWN} fill="none" stroke="var(--color-loden)" strokeWidth="5" /></Frame>,
+};
+
+function Sequence({ marks }: { marks: number[] }) {
+  const ways = ["M-4 0A4 4 0 1 0 4 0A4 4 0 1 0-4 0", "M-4-4H4V4H-4Z", "M0-4.6L4.6 3.6H-4.6Z"];
+  return <Frame>{LINE}{marks.map((mark, i) => <path key={i} d={ways[mark]} transform={`translate(${6 + i * 10.4} 11)`} fill="var(--color-loden)" />)}</Frame>;
+}
+
+export const ORDER_PICTURES = {
+  in_turn: <Sequence marks={[0, 1, 2, 0, 1, 2]} />,
+  shuffled: <Sequence marks={[2, 0, 1, 0, 2, 1]} />,
+  chance: <Sequence marks={[0, 0, 2, 1, 1, 0]} />,
+  no_twin: <Sequence marks={[0, 2, 0, 1, 2, 1]} />,
+};
+
 export const REST_PICTURES = {
   end: <Frame>{LINE}{pills([1, 16, 31], 12)}</Frame>,
   both: <Frame>{LINE}{pills([10.5, 25.5, 40.5], 12)}</Frame>,

@@ -1,8 +1,9 @@
+import { useState } from "react";
 import type { Brush, Settings } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { go } from "../../shared/ui/place";
 import { NumberField } from "../../shared/ui/NumberField";
-import { BEND_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, MIRROR_PICTURES, REST_PICTURES } from "./pictures";
+import { BEND_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES, ORDER_PICTURES, REST_PICTURES } from "./pictures";
 import type { BenchHeader } from "./RepeatStation";
 import type { BrushEdit } from "./useBrushEdit";
 
@@ -19,7 +20,7 @@ const ROLE_WORDS = [
   ["inside_corner", "inside corner piece"],
 ] as const;
 
-type Section = "travel" | "spacing" | "ends";
+type Section = "travel" | "spacing" | "ends" | "variants";
 
 /** Bind a number field to one setting: dragged as a draft, kept when let go. */
 function bound(edit: BrushEdit, settings: Settings, section: Section, key: string, words: string, unit: string) {
@@ -82,12 +83,28 @@ export function OftenQuestion({ edit, settings, header }: Props) {
 export function TravelQuestion({ edit, settings }: Props) {
   const { travel } = settings;
   const eased = settings.spacing.ease === "gaps" || settings.spacing.ease === "length"; // which links cannot take
+  const kind = (travel.kind ?? "repeated") as keyof typeof KIND_WORDS;
+  const bends = travel.round_bends ?? "rigid";
   return (
-    <>
-      <div className="mb-2">
+    <div className="flex flex-col gap-1">
+      <Choice
+        small
+        side
+        label="Travel"
+        value={kind}
+        options={[
+          { value: "repeated", label: "repeated", picture: KIND_PICTURES.repeated },
+          { value: "once_length", label: "once, length", picture: KIND_PICTURES.once_length },
+          { value: "once_proportion", label: "in proportion", picture: KIND_PICTURES.once_proportion },
+        ]}
+        onSet={(next) => edit.set({ travel: { kind: next } }, KIND_WORDS[next])}
+      />
+      {kind === "repeated" && (
         <Choice
+          small
+          side
           label="Round bends"
-          value={travel.round_bends ?? "rigid"}
+          value={bends}
           options={[
             { value: "rigid", label: "rigid", picture: BEND_PICTURES.rigid },
             { value: "bent", label: "bent", picture: BEND_PICTURES.bent },
@@ -95,35 +112,130 @@ export function TravelQuestion({ edit, settings }: Props) {
           ]}
           onSet={(round_bends) => edit.set(round_bends === "jointed" && eased ? { travel: { round_bends }, spacing: { ease: "size" } } : { travel: { round_bends } }, `${round_bends} at bends`)}
         />
-      </div>
-      {(travel.round_bends ?? "rigid") === "rigid" && <Choice
-        label="Facing"
-        value={travel.facing as "line" | "page" | "start"}
-        options={[
-          { value: "line", label: "along the line", picture: FACING_PICTURES.line },
-          { value: "page", label: "level", picture: FACING_PICTURES.page },
-          { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
-        ]}
-        onSet={(facing) => edit.set({ travel: { facing } }, `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`)}
-      />}
-      <div className="mt-2">
+      )}
+      {kind === "repeated" && bends === "rigid" && (
         <Choice
-          label="Mirror"
-          value={travel.mirror as "off" | "up_down" | "left_right" | "every_second"}
+          small
+          side
+          label="Facing"
+          value={travel.facing as "line" | "page" | "start"}
           options={[
-            { value: "off", label: "off", picture: MIRROR_PICTURES.off },
-            { value: "up_down", label: "up–down", picture: MIRROR_PICTURES.up_down },
-            { value: "left_right", label: "left–right", picture: MIRROR_PICTURES.left_right },
-            { value: "every_second", label: "every second", picture: MIRROR_PICTURES.every_second },
+            { value: "line", label: "along the line", picture: FACING_PICTURES.line },
+            { value: "page", label: "level", picture: FACING_PICTURES.page },
+            { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
           ]}
-          onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
+          onSet={(facing) => edit.set({ travel: { facing } }, `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`)}
         />
-      </div>
-      <div className="mt-2 flex gap-8">
+      )}
+      <Choice
+        small
+        side
+        label="Mirror"
+        value={travel.mirror as "off" | "up_down" | "left_right" | "every_second"}
+        options={[
+          { value: "off", label: "off", picture: MIRROR_PICTURES.off },
+          { value: "up_down", label: "up–down", picture: MIRROR_PICTURES.up_down },
+          { value: "left_right", label: "left–right", picture: MIRROR_PICTURES.left_right },
+          { value: "every_second", label: "every second", picture: MIRROR_PICTURES.every_second },
+        ]}
+        onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
+      />
+      <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <NumberField compact label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
         <NumberField compact label="Side shift" step={0.1} standard={0} {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")} />
+        <NumberField compact label="Starts at" step={1} standard={0} {...bound(edit, settings, "travel", "starts_at_mm", "starts at", "mm")} />
+        <button className="plain-button px-1.5 py-0" aria-pressed={!!travel.turn_about} onClick={() => edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")}>
+          {travel.turn_about ? "laid from the other end" : "Turn about"}
+        </button>
       </div>
-    </>
+    </div>
+  );
+}
+
+const KIND_WORDS = { repeated: "repeated", once_length: "once, length only", once_proportion: "once, in proportion" } as const;
+
+/** Which variant comes next, and the rows beside the line. */
+export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush["pieces"] }) {
+  const { variants, rows } = settings;
+  const several = pieces.repeat.length > 1;
+  const beside = rows?.beside_mm ?? [];
+  return (
+    <div className="flex flex-col gap-1.5">
+      {several ? (
+        <Choice
+          small
+          label={`Variants, ${pieces.repeat.length} of them`}
+          value={variants.order ?? "in_turn"}
+          options={[
+            { value: "in_turn", label: "in turn", picture: ORDER_PICTURES.in_turn },
+            { value: "shuffled", label: "shuffled", picture: ORDER_PICTURES.shuffled },
+            { value: "chance", label: "by chance", picture: ORDER_PICTURES.chance },
+            { value: "no_twin", label: "never a twin", picture: ORDER_PICTURES.no_twin },
+          ]}
+          onSet={(order) => edit.set({ variants: { order } }, `variants ${order.replace("_", " ")}`)}
+        />
+      ) : (
+        <p className="text-[12.5px] text-moss">
+          One motif, so there is nothing to choose from.{" "}
+          <button className="thread-word" onClick={() => go("motif", pieces.repeat[0])}>
+            Give it a variant at Motif
+          </button>
+          .
+        </p>
+      )}
+      {several && variants.order !== "in_turn" && <NumberField compact label="Arrangement" step={1} decimals={0} standard={1} {...bound(edit, settings, "variants", "arrangement", "arrangement", "")} />}
+      <RowsField beside={beside} onSet={(beside_mm) => edit.set({ rows: { beside_mm } }, beside_mm.length ? `${beside_mm.length + 1} rows` : "one row")} />
+      {beside.length > 0 && (
+        <div className="flex items-end gap-4">
+          <Choice
+            small
+            label="Rows are eased"
+            value={rows?.ease ?? "own"}
+            options={[
+              { value: "own", label: "each on its own" },
+              { value: "in_step", label: "in step with the first" },
+            ]}
+            onSet={(ease) => edit.set({ rows: { ease } }, ease === "own" ? "rows eased on their own" : "rows in step")}
+          />
+          <button className="plain-button px-1.5 py-0" aria-pressed={!!rows?.brick} onClick={() => edit.set({ rows: { brick: !rows?.brick } }, rows?.brick ? "rows side by side" : "rows in brick")}>
+            {rows?.brick ? "in brick" : "side by side"}
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Distances of further rows in mm, typed with blanks between; positive ones lie to the right of travel. */
+function RowsField({ beside, onSet }: { beside: number[]; onSet: (beside: number[]) => void }) {
+  const shown = beside.join("  ");
+  const [text, setText] = useState<string | null>(null);
+  const read = (written: string): number[] | null => {
+    const found = written.trim().split(/[\s;]+/).filter(Boolean).map((part) => Number(part.replace(",", ".").replace("−", "-")));
+    return found.length <= 50 && found.every((v) => Number.isFinite(v) && Math.abs(v) <= 1000) ? found : null;
+  };
+  const wrong = text !== null && read(text) === null;
+  const take = (): void => {
+    const next = text === null ? null : read(text);
+    if (next === null) return;
+    setText(null);
+    if (next.join() !== beside.join()) onSet(next);
+  };
+  return (
+    <label className="block">
+      <span className="block text-[12.5px] text-moss">Rows beside the line, mm to the right (− left), with blanks between</span>
+      <input
+        className="w-full border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder"
+        aria-label="Rows beside the line"
+        aria-invalid={wrong}
+        placeholder="none; try 4 or -3 3"
+        value={text ?? shown}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => (event.key === "Enter" ? take() : event.key === "Escape" && setText(null))}
+      />
+      {wrong && <span className="text-[12px] text-madder">up to 50 numbers from −1000 to 1000, with blanks between</span>}
+    </label>
   );
 }
 
