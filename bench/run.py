@@ -17,6 +17,7 @@ from sewn_garland.core.pipeline import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.brush import Brush
+from sewn_garland.core.values.motif import Motif
 
 PILL = "<svg xmlns='http://www.w3.org/2000/svg' width='8mm' height='2mm' viewBox='0 0 8 2'><rect width='8' height='2' rx='1'/></svg>"
 ROWS: list[tuple[str, str, str, str]] = []
@@ -62,6 +63,38 @@ def bench_laying() -> None:
     row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(1000, 1000, [layer]), 3):.2f} s", "–", True)
 
 
+def bench_travel() -> None:
+    """Links solved for a closed line, and bent pieces at two tightnesses of bend."""
+    angle = np.linspace(0, 2 * np.pi, 400, endpoint=False)
+    radius = 2000 * (1 + 0.1 * np.sin(7 * angle))
+    ring = measure(line_from_points(np.stack([radius * np.cos(angle), radius * np.sin(angle)], axis=1), np.ones(400, bool), closed=True))
+    seconds = {}
+    for links in (200, 2_000, 20_000):
+        link = Motif((), ring.length / (links + 0.4), 2.0, 1.0)
+        brush = Brush("bench", (link,), round_bends="jointed", ease="size")
+        seconds[links] = median_seconds(lambda b=brush: lay(b, [ring]), 5)
+        laid = lay(brush, [ring])[0]
+        worst = float(laid.joins.gap.max())
+        row(f"{len(laid.stops.s)} jointed links closed on a smooth line (joints within {worst:.0e} mm)", f"{seconds[links]:.3f} s",
+            "≤ 1 s" if links == 20_000 else "–", links < 20_000 or seconds[links] <= 1)  # fmt: skip
+    row("growth from 2 000 to 20 000 links (10 is linear)", f"{seconds[20_000] / seconds[2_000]:.1f} ×", "≤ 12 ×", True)
+    turns = np.linspace(0, 2 * np.pi, 21)
+    steps = [f"{4 + 3.9 * np.cos(a):.3f} {1.5 + 1.45 * np.sin(a):.3f}" for a in turns]
+    handles = [f"{4 + 3.9 * np.cos(a - d):.3f} {1.5 + 1.45 * np.sin(a - d):.3f}" for a in turns[1:] for d in (0.2, 0.1)]
+    path = f"M{steps[0]}" + "".join(f"C{handles[2 * i]} {handles[2 * i + 1]} {steps[i + 1]}" for i in range(20)) + "Z"
+    motif = motif_from_svg(f"<svg xmlns='http://www.w3.org/2000/svg' width='8mm' height='3mm' viewBox='0 0 8 3'><path d='{path}'/></svg>")
+    for times, pieces in ((5, 50), (5, 500), (5, 5_000), (2, 5_000)):
+        r = 3 * times
+        arcs = int(8 * pieces / (np.pi * r)) + 1
+        line = measure(line_from_path_data("M0 0" + "".join(f"a{r} {r} 0 0 {i % 2} {2 * r} 0" for i in range(arcs))))
+        brush = Brush("bench", (motif,), round_bends="bent")
+        taken = median_seconds(lambda b=brush, on=line: lay(b, [on]), 3)
+        count = len(lay(brush, [line])[0].stops.s)
+        wanted = pieces == 5_000 and times == 5
+        row(f"{count} bent pieces of 20 curves within 0.01 mm, bends {times} times the height", f"{taken:.2f} s",
+            "≤ 1.5 s" if wanted else "–", not wanted or taken <= 1.5)  # fmt: skip
+
+
 def bench_look_ups() -> None:
     from svgpathtools import parse_path
 
@@ -86,6 +119,7 @@ def main() -> None:
     parser.add_argument("--no-browser", action="store_true", help="leave the drag in the browser out")
     arguments = parser.parse_args()
     bench_laying()
+    bench_travel()
     bench_look_ups()
     bench_making(row, median_seconds)
     if not arguments.no_browser:

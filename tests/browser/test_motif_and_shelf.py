@@ -93,7 +93,7 @@ def test_finds_a_brush_by_name_and_opens_it(app):
 def test_makes_a_new_brush_from_a_motif(app):
     page = app.open("#/shelf")
     page.get_by_role("button", name="New brush from a motif").click()
-    page.get_by_role("menuitemradio", name="Mooring link").click()
+    page.get_by_role("menuitemradio", name="Mooring link", exact=True).click()
     expect(page.get_by_test_id("open-name")).to_have_text("Mooring link")
     assert len(app.state(page)["brushes"]) == 11
 

@@ -94,7 +94,9 @@ def build_demo(store: Store) -> bool:
         if session.exec(select(tables.Motif)).first() is not None:
             return False
     client = create_app(store).test_client()
-    brushes = {name: _brush(client, *rest) for name, *rest in ((b[0], *b) for b in BRUSHES)}
+    brushes = {name: _brush(client, name, artwork, base) for name, artwork, base, _ in BRUSHES}
+    for name, _, _, change in BRUSHES:
+        _finish(client, brushes[name], PIECES.get(name), change)
     for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP):
         _page(client, store, scene, brushes)
     with store.writing() as session:
@@ -102,14 +104,18 @@ def build_demo(store: Store) -> bool:
     return True
 
 
-def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | None, change: dict) -> int:
-    brush = _ok(client.post("/api/brushes", json={"name": name, "motif_id": _motif(client, artwork, base_line_mm)}))
-    if name in PIECES:
-        role, piece, base = PIECES[name]
-        ids = [*(brush["pieces"]["repeat"] if role == "repeat" else []), _motif(client, piece, base)]
-        body = {"version": brush["version"], "role": role, "motif_ids": ids}
-        brush = _ok(client.post(f"/api/brushes/{brush['id']}/pieces", json=body))
-    return _ok(client.patch(f"/api/brushes/{brush['id']}", json={"version": brush["version"], "change": change}))["id"]
+def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | None) -> int:
+    return _ok(client.post("/api/brushes", json={"name": name, "motif_id": _motif(client, artwork, base_line_mm)}))["id"]
+
+
+def _finish(client: FlaskClient, brush_id: int, piece: tuple[str, str, float | None] | None, change: dict) -> None:
+    """Give a brush its further piece and its settings."""
+    brush = next(b for b in _ok(client.get("/api/workshop"))["brushes"] if b["id"] == brush_id)
+    if piece is not None:
+        role, artwork, base = piece
+        ids = [*(brush["pieces"]["repeat"] if role == "repeat" else []), _motif(client, artwork, base)]
+        brush = _ok(client.post(f"/api/brushes/{brush_id}/pieces", json={"version": brush["version"], "role": role, "motif_ids": ids}))
+    _ok(client.patch(f"/api/brushes/{brush_id}", json={"version": brush["version"], "change": change}))
 
 
 def _motif(client: FlaskClient, artwork: str, base_line_mm: float | None) -> int:

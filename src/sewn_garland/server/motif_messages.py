@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from ..core.making.borders import Arrangement
 from ..core.reading.brush_document import Finite
 from .edit_messages import Draw, Edit, Figures, Length, Mm, Place, Share
 from .messages import Colour, Message, MotifMessage, Name, Sequenced, Versioned
@@ -267,6 +268,18 @@ class SampleMessage(Message):
     slots: list[SlotMessage]
     path: str
     box: list[float]
+
+
+class BorderMessage(Message):
+    """Which of the seven border arrangements a brush's repeat has."""
+
+    arrangement: Arrangement
+
+
+class BorderChange(Versioned):
+    """Give a brush one of the seven border arrangements of its first motif."""
+
+    arrangement: Arrangement
 
 
 class PiecesChange(Versioned):

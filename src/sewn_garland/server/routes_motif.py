@@ -13,6 +13,7 @@ from sqlmodel import Session, select
 from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
+from ..core.making.borders import arrangement_of, in_arrangement
 from ..core.making.corners import corner_from_repeat, end_from_repeat
 from ..core.making.cutting import cut_in_three
 from ..core.making.edits import EDITS, edited
@@ -29,6 +30,8 @@ from ..store.history import Change, NotFound, make_step
 from .edit_messages import Draw, Edit
 from .messages import BrushMessage, IdPath, InkQuery, MotifMessage, NewMotif, RowId, Settings, VersionQuery
 from .motif_messages import (
+    BorderChange,
+    BorderMessage,
     Divide,
     FigureMessage,
     FoundRepeatMessage,
@@ -258,6 +261,30 @@ def set_pieces(path: IdPath, body: PiecesChange):
             values = {"pieces": {**row.pieces, body.role: body.motif_ids[0] if body.motif_ids else None}}
         label = f"{body.role.replace('_', ' ')} of {row.name}"
         after = make_step(session, label, [Change("brush", path.id, values, body.version)])[0]
+        return sent(brush_message(tables.Brush(**after)))
+
+
+@api.get("/brushes/<int:id>/border", responses={200: BorderMessage}, summary="Which of the seven border arrangements a brush has")
+def border_of(path: IdPath):
+    with store().reading() as session:
+        row = row_of(session, "brush", path.id)
+        repeat = [piece_of(row_of(session, "motif", i)) for i in ids_by_role(row)["repeat"]]
+    return sent(BorderMessage(arrangement=arrangement_of(repeat)))
+
+
+@api.post("/brushes/<int:id>/border", responses={200: BrushMessage}, summary="Give a brush a border arrangement of its first motif")
+def set_border(path: IdPath, body: BorderChange):
+    with store().writing() as session:
+        row = row_of(session, "brush", path.id)
+        first = row_of(session, "motif", row.motif_id)
+        made = in_arrangement(piece_of(first), body.arrangement)
+        label, key = f"border of {row.name}", f"border {row.id}"
+        stem = first.name.split(", in border")[0]
+        own = [motif_values(session, motif) | {"name": f"{stem}, in border {i + 1}"} for i, motif in enumerate(made)]
+        motifs = make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)
+        ids = [motif["id"] for motif in motifs]
+        values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:]}}
+        after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))
 
 

@@ -278,6 +278,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brushes/{id}/border": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which of the seven border arrangements a brush has */
+        get: operations["motif_border_of_brushes__int_id__border_get"];
+        put?: never;
+        /** Give a brush a border arrangement of its first motif */
+        post: operations["motif_set_border_brushes__int_id__border_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brushes/{id}/make-piece": {
         parameters: {
             query?: never;
@@ -2006,6 +2024,30 @@ export interface components {
             motif_ids: number[];
         };
         /**
+         * BorderMessage
+         * @description Which of the seven border arrangements a brush's repeat has.
+         */
+        BorderMessage: {
+            /**
+             * Arrangement
+             * @enum {string}
+             */
+            arrangement: "slide" | "glide" | "upright" | "along" | "half_turn" | "half_turn_glide" | "all";
+        };
+        /**
+         * BorderChange
+         * @description Give a brush one of the seven border arrangements of its first motif.
+         */
+        BorderChange: {
+            /** Version */
+            version: number;
+            /**
+             * Arrangement
+             * @enum {string}
+             */
+            arrangement: "slide" | "glide" | "upright" | "along" | "half_turn" | "half_turn_glide" | "all";
+        };
+        /**
          * MakePiece
          * @description Make the piece of a role from the repeat: the same again, its mirror image, turned, its half, or a mitred corner.
          */
@@ -3143,6 +3185,72 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PiecesChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    motif_border_of_brushes__int_id__border_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BorderMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    motif_set_border_brushes__int_id__border_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BorderChange"];
             };
         };
         responses: {

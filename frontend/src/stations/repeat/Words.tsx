@@ -60,7 +60,7 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
         {question === "next" && <NextQuestion edit={edit} settings={settings} pieces={pieces} />}
         {question === "ends" && <EndsQuestion edit={edit} settings={settings} pieces={pieces} />}
       </div>
-      <nav aria-label="Questions" className="mt-2 flex flex-wrap gap-x-4 text-[12.5px] whitespace-nowrap">
+      <nav aria-label="Questions" className="mt-2 flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px] whitespace-nowrap">
         {(
           [
             ["travel", "How does it travel?"],
@@ -69,7 +69,7 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
             ["next", "Which one next?"],
           ] as const
         ).map(([which, text]) => (
-          <button key={which} className={question === which ? "font-semibold" : "text-moss hover:text-loden"} aria-pressed={question === which} onClick={() => onAsk(which)}>
+          <button key={which} className={`min-h-6 ${question === which ? "font-semibold" : "text-moss hover:text-loden"}`} aria-pressed={question === which} onClick={() => onAsk(which)}>
             {text}
           </button>
         ))}

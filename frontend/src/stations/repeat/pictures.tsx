@@ -42,6 +42,27 @@ function Sequence({ marks }: { marks: number[] }) {
   return <Frame>{LINE}{marks.map((mark, i) => <path key={i} d={ways[mark]} transform={`translate(${6 + i * 10.4} 11)`} fill="var(--color-loden)" />)}</Frame>;
 }
 
+/** A small flag for each copy of a motif: its mirrors say which arrangement it is. */
+function Flags({ copies }: { copies: [number, number][][] }) {
+  const marks = Array.from({ length: 4 }, (_, i) => copies[i % copies.length]);
+  return (
+    <Frame>
+      {LINE}
+      {marks.flatMap((own, i) => own.map(([fx, fy], k) => <path key={`${i} ${k}`} d="M-5 0V-7.5L4.5-4L-3.4-1.6V0Z" transform={`translate(${9 + i * 15.4} 11) scale(${fx} ${fy})`} fill="var(--color-loden)" />))}
+    </Frame>
+  );
+}
+
+export const BORDER_PICTURES = {
+  slide: <Flags copies={[[[1, 1]]]} />,
+  glide: <Flags copies={[[[1, 1]], [[1, -1]]]} />,
+  upright: <Flags copies={[[[1, 1]], [[-1, 1]]]} />,
+  along: <Flags copies={[[[1, 1], [1, -1]]]} />,
+  half_turn: <Flags copies={[[[1, 1]], [[-1, -1]]]} />,
+  half_turn_glide: <Flags copies={[[[1, 1]], [[-1, 1]], [[1, -1]], [[-1, -1]]]} />,
+  all: <Flags copies={[[[1, 1], [1, -1]], [[-1, 1], [-1, -1]]]} />,
+};
+
 export const ORDER_PICTURES = {
   in_turn: <Sequence marks={[0, 1, 2, 0, 1, 2]} />,
   shuffled: <Sequence marks={[2, 0, 1, 0, 2, 1]} />,

@@ -1,9 +1,11 @@
 import { useState } from "react";
-import type { Brush, Settings } from "../../shared/api/client";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, kept, type Brush, type Schemas, type Settings } from "../../shared/api/client";
+import { useChange, withVersion } from "../../shared/api/queries";
 import { Choice } from "../../shared/ui/Choice";
 import { go } from "../../shared/ui/place";
 import { NumberField } from "../../shared/ui/NumberField";
-import { BEND_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES, ORDER_PICTURES, REST_PICTURES } from "./pictures";
+import { BEND_PICTURES, BORDER_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES, ORDER_PICTURES, REST_PICTURES } from "./pictures";
 import type { BenchHeader } from "./RepeatStation";
 import type { BrushEdit } from "./useBrushEdit";
 
@@ -184,6 +186,7 @@ export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush
         </p>
       )}
       {several && variants.order !== "in_turn" && <NumberField compact label="Arrangement" step={1} decimals={0} standard={1} {...bound(edit, settings, "variants", "arrangement", "arrangement", "")} />}
+      <Borders edit={edit} />
       <RowsField beside={beside} onSet={(beside_mm) => edit.set({ rows: { beside_mm } }, beside_mm.length ? `${beside_mm.length + 1} rows` : "one row")} />
       {beside.length > 0 && (
         <div className="flex items-end gap-4">
@@ -206,6 +209,39 @@ export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush
   );
 }
 
+/** The seven border arrangements: the one that the repeat has is marked, another is made of its first motif. */
+function Borders({ edit }: { edit: BrushEdit }) {
+  const { brush } = edit;
+  const now = useQuery({
+    queryKey: ["border", brush.id, brush.version],
+    queryFn: () => kept(api.GET("/api/brushes/{id}/border", { params: { path: { id: brush.id } } })),
+    placeholderData: keepPreviousData,
+  });
+  const change = useChange((arrangement: Border) =>
+    withVersion("brush", brush, (version) => kept(api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } }))),
+  );
+  return (
+    <Choice
+      small
+      label="Border arrangement, laid without gaps"
+      value={(now.data?.arrangement ?? "") as Border}
+      options={BORDERS.map(([value, label]) => ({ value, label, picture: BORDER_PICTURES[value] }))}
+      onSet={(arrangement) => change.mutate(arrangement)}
+    />
+  );
+}
+
+type Border = Schemas["BorderMessage"]["arrangement"];
+const BORDERS: [Border, string][] = [
+  ["slide", "slide"],
+  ["glide", "glide"],
+  ["upright", "upright"],
+  ["along", "along"],
+  ["half_turn", "half turn"],
+  ["half_turn_glide", "turn glide"],
+  ["all", "all"],
+];
+
 /** Distances of further rows in mm, typed with blanks between; positive ones lie to the right of travel. */
 function RowsField({ beside, onSet }: { beside: number[]; onSet: (beside: number[]) => void }) {
   const shown = beside.join("  ");
@@ -223,7 +259,7 @@ function RowsField({ beside, onSet }: { beside: number[]; onSet: (beside: number
   };
   return (
     <label className="block">
-      <span className="block text-[12.5px] text-moss">Rows beside the line, mm to the right (− left), with blanks between</span>
+      <span className="block text-[12.5px] text-moss">Rows beside the line, mm (to the left −)</span>
       <input
         className="w-full border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder"
         aria-label="Rows beside the line"

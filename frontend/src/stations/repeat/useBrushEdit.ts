@@ -22,6 +22,7 @@ export function useBrushEdit(brush: Brush) {
   );
 
   return {
+    brush,
     settings: preview ?? draft ?? brush.settings,
     kept: brush.settings,
     before,
