@@ -27,17 +27,18 @@ from .measuring.smoothing import scaled, smoothed
 from .placing.jointed import place_jointed
 from .placing.rigid import matrices_of, place_rigid
 from .reading.brush_document import changed
-from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of
+from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of, widths_on
 from .spacing.corners import cut_at_corners
 from .spacing.ends import trimmed_runs, with_ends
 from .spacing.joints import Chains, Curve, RunsOfLinks
 from .spacing.links import link_runs
-from .spacing.stops import phased, refuse_too_many, repeat_extents, spacings_of, stops_of_links, stops_on
+from .spacing.stops import even_run, phased, refuse_too_many, repeat_extents, rest_in_mm, spacings_of, stops_of_links, stops_on, widened
 from .spacing.variants import variant_sequence
 from .values.brush import Brush, CornerStyle
 from .values.laid import LaidLine, Run, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
 from .values.motif import Motif, mapped
+from .values.widths import Widths
 
 
 def lay(
@@ -50,7 +51,8 @@ def lay(
     place, that are windows on a line without an end.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
-    refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)), repeat_extents(brush))
+    thinnest = min((brush.taper_to if brush.taper_start or brush.taper_end else 1.0), *(w for _, w in brush.width_along), 1.0)
+    refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)) / thinnest, repeat_extents(brush))
     return _lay_together(brush, measured, unended)
 
 
@@ -163,9 +165,10 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
     corners = [corners_between(
         line, corner_from=np.radians(brush.corner_from_deg), outside=brush.outside_corner, inside=brush.inside_corner,
     ) for line in lines]  # fmt: skip
-    cut = cut_at_corners(brush, runs, corners)
-    left, ends, ends_line = trimmed_runs(brush, cut.runs, lengths_of(lines), curve)
-    spacings, stops, line_of = (_linked if brush.jointed else _spaced)(brush, left, unended, curve)
+    widths = widths_on(brush, lines) if brush.widened else None
+    cut = cut_at_corners(brush, runs, corners, widths)
+    left, ends, ends_line = trimmed_runs(brush, cut.runs, lengths_of(lines), curve, widths)
+    spacings, stops, line_of = (_linked if brush.jointed else _spaced)(brush, left, unended, curve, widths)
     stops, line_of = with_ends(stops, line_of, ends, ends_line)
     stops, line_of = with_ends(stops, line_of, cut.stops, cut.line)
     counts = np.bincount(line_of, minlength=len(lines))
@@ -175,7 +178,7 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
     else:
         frames = frames_on_legs(lines, line_of, stops.s, legs)[0]
         placements = place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
-    shaped = ShapedPieces(brush, lines, corners, line_of, stops, legs)
+    shaped = ShapedPieces(brush, lines, corners, line_of, stops, legs, widths)
     placements = shaped.with_corner_pieces(placements, cut.corners)
     closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
     along = (lambda which, s: frames_on(lines, which, s)) if brush.bent else None
@@ -194,12 +197,19 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
             length=line.length, closed=line.closed, runs=len(runs[i]),
             stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
             placements=_rows(placements, of_line), joins=own_joins,
-            findings=tuple(findings_of(line, left[i], spacings[i], own_joins, brush, safe, crowded=[*crowded[i], *cut.crowded[i]])),
+            findings=tuple(findings_of(
+                line, left[i], spacings[i], own_joins, brush, safe, crowded=[*crowded[i], *cut.crowded[i]], **_wide(widths, i),
+            )),
             pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(spacings[i]),
             tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
             outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
         ))  # fmt: skip
     return _located(laid, lines)
+
+
+def _wide(widths: Widths | None, line: int) -> dict:
+    """Return how wide a line is along it, for its findings."""
+    return {} if widths is None else {"width": lambda s: widths.at(np.full(len(s), line), s)[0]}
 
 
 def _passed(style: CornerStyle) -> CornerStyle:
@@ -233,16 +243,25 @@ def _rounded_where(line: MeasuredLine, corner_from_deg: float, inside: bool, out
 Spaced = tuple[list[list[RunSpacing]], Stops, np.ndarray]
 
 
-def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
+def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
     """Space pieces by their frames; return how each run is filled, the stops, and the line (n,) of each."""
     extents = repeat_extents(brush)
+    drawn = runs
+    if widths is not None and brush.kind == "repeated":
+        runs = [[even_run(run, i, widths) for run in of_line] for i, of_line in enumerate(runs)]
     spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
     if brush.phase:
         spacings = [[phased(spacing, extents, brush.phase, closed=run.closed) for run, spacing in zip(*each, strict=True)]
                     for each in zip(runs, spacings, strict=True)]  # fmt: skip
     stops, counts = stops_on(runs, spacings, extents)
-    stops = _in_their_order(brush, stops, counts)
-    return spacings, stops, np.repeat(np.arange(len(runs)), counts)
+    stops, line_of = _in_their_order(brush, stops, counts), np.repeat(np.arange(len(runs)), counts)
+    if widths is None:
+        return spacings, stops, line_of
+    if brush.kind != "repeated":  # one piece over the whole line is as long as it is at any width
+        return spacings, replace(stops, width=widths.at(line_of, stops.s)[0]), line_of
+    spacings = [[rest_in_mm(*each, i, widths) for each in zip(drawn[i], runs[i], of_line, strict=True)]
+                for i, of_line in enumerate(spacings)]  # fmt: skip
+    return spacings, widened(stops, line_of, widths, bent=brush.bent), line_of
 
 
 def _in_their_order(brush: Brush, stops: Stops, counts: np.ndarray) -> Stops:
@@ -253,18 +272,19 @@ def _in_their_order(brush: Brush, stops: Stops, counts: np.ndarray) -> Stops:
     return replace(stops, variant=np.concatenate(drawn))
 
 
-def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve) -> Spaced:
+def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
     """Space pieces by their joints, each at a link's length from the one before."""
     flat = [(i, run) for i, of_line in enumerate(runs) for run in of_line]
     of_line = np.array([i for i, _ in flat], int)
     table = RunsOfLinks(*(np.array([getattr(run, name) for _, run in flat], kind)
-                          for name, kind in (("start", float), ("length", float), ("closed", bool))))  # fmt: skip
+                          for name, kind in (("start", float), ("length", float), ("closed", bool))),
+                        widths=widths and widths.of_runs(of_line))  # fmt: skip
     own = brush.link_lengths[: len(brush.repeat)]
     spacings, chains = link_runs(
         lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest,
         unended=np.isin(of_line, list(unended)),
     )
-    stops, counts = stops_of_links(runs, chains, len(own))
+    stops, counts = stops_of_links(runs, chains, len(own), table.widths)
     stops = _in_their_order(brush, stops, counts)
     line_of = np.repeat(np.arange(len(runs)), counts)
     stops = _with_openings(stops, line_of, table.closed & (chains.count > 0), chains, curve)

@@ -10,15 +10,17 @@ import numpy as np
 from .inspecting.bends import reach_across
 from .measuring.arc_length import frames_and_bends_on, frames_on
 from .measuring.rounding import Rounded, rounded
+from .measuring.widths import widths_of
 from .placing.corners import with_corner_pieces
-from .placing.rigid import matrices_of
-from .shaping.bend import bent_outlines
+from .placing.rigid import along_width, matrices_of
+from .shaping.bend import Warp, bent_outlines
 from .shaping.corners import clipped_pieces, fitted_corners, merged
 from .spacing.corners import AT_CORNER, allowances_of
 from .values.brush import Brush
 from .values.laid import Corner, Placements, Run, Stops
 from .values.line import Frames, MeasuredLine
 from .values.outlines import ShapedOutlines
+from .values.widths import Widths
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 
@@ -26,6 +28,11 @@ VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 def lengths_of(lines: list[MeasuredLine]) -> np.ndarray:
     """Return the lengths (n,) of lines, mm."""
     return np.array([line.length for line in lines])
+
+
+def widths_on(brush: Brush, lines: list[MeasuredLine]) -> Widths:
+    """Return how wide lines are along them under a brush."""
+    return widths_of(lines, brush.width_along, taper_start=brush.taper_start, taper_end=brush.taper_end, taper_to=brush.taper_to)
 
 
 @lru_cache(maxsize=256)
@@ -57,7 +64,10 @@ def frames_on_legs(lines: list[MeasuredLine], which, s: np.ndarray, legs: np.nda
 class ShapedPieces:
     """The pieces that are not stamped as they are: bent ones, corner pieces at other angles, and those clipped on a bisector."""
 
-    def __init__(self, brush: Brush, lines: list[MeasuredLine], corners: list[list[Corner]], line_of, stops: Stops, legs) -> None:
+    def __init__(
+        self, brush: Brush, lines: list[MeasuredLine], corners: list[list[Corner]], line_of, stops: Stops, legs, widths: Widths | None
+    ) -> None:
+        self.widths = widths
         self.brush, self.lines, self.corners = brush, lines, corners
         self.line_of, self.stops, self.legs = line_of, stops, legs
         self.at_corner = np.flatnonzero(stops.place == AT_CORNER)
@@ -76,7 +86,7 @@ class ShapedPieces:
         vertex, into, _ = self._legs_at(self.line_of[self.at_corner], corners)
         motifs = [self.brush.motifs[v] for v in placements.variant[self.at_corner]]
         near = np.array([allowances_of(m, c.turn)[0] for m, c in zip(motifs, corners, strict=True)])
-        return with_corner_pieces(placements, self.brush, self.at_corner, vertex, into, near)
+        return with_corner_pieces(placements, self.brush, self.at_corner, vertex, into, near, self.stops.width[self.at_corner])
 
     def from_centres(self, stops: Stops, placements: Placements, corners: list[Corner]) -> Stops:
         """Say how far corner pieces reach back from their base line's middle, where joins of stamped pieces are measured from."""
@@ -85,7 +95,7 @@ class ShapedPieces:
         motifs = [self.brush.motifs[v] for v in placements.variant[self.at_corner]]
         off = np.array([m.width / 2 - allowances_of(m, c.turn)[0] for m, c in zip(motifs, corners, strict=True)])
         before = stops.before.copy()
-        before[self.at_corner] += off * self.brush.size
+        before[self.at_corner] += off * self.brush.size * stops.width[self.at_corner]
         return replace(stops, before=before)
 
     def outlines(self, placements: Placements, corners: list[Corner]) -> ShapedOutlines | None:
@@ -116,8 +126,24 @@ class ShapedPieces:
             return frames.position, frames.tangent, bend
 
         shift = np.full(len(s), self.brush.side_shift)
-        linear = rotation * placements.scale[:, None, :]
-        return bent_outlines(self.brush.motifs, placements.variant, linear, shift, s, frame)
+        scale, warp = placements.scale, None
+        if self.widths is not None:  # the warp makes pieces as wide as the line
+            scale = scale / np.stack([along_width(self.stops, self.brush), self.stops.width], axis=1)
+            warp = self._warp(softened, s)
+        return bent_outlines(self.brush.motifs, placements.variant, rotation * scale[:, None, :], shift, s, frame, warp=warp)
+
+    def _warp(self, lines: list[MeasuredLine], s: np.ndarray) -> Warp:
+        """Return how pieces at distances ``s`` (n,) follow the widths of lines; a piece laid once only across."""
+        widths, once = widths_on(self.brush, lines), self.brush.kind != "repeated"
+        even = s if once else widths.even_of(self.line_of, s)
+
+        def warp(piece: np.ndarray, x: np.ndarray):
+            line = self.line_of[piece]
+            at = even[piece] + x if once else widths.mm_of(line, even[piece] + x)
+            width, change = widths.at(line, at)
+            return at, 1.0 if once else width, width, change
+
+        return warp
 
     def _fitted(self, placements: Placements, corners: list[Corner]) -> list[ShapedOutlines]:
         """Fit corner pieces to angles other than the one they were drawn for; among bent pieces all of them, for they stay as drawn."""
@@ -132,14 +158,14 @@ class ShapedPieces:
                 motif = self.brush.motifs[v]
                 made.append(fitted_corners(
                     motif, allowances_of(motif, turn[rows[0]]), self.at_corner[rows], vertex[rows], into[rows], out[rows],
-                    stretch[rows], self.brush.size, np.sign(turn[rows]),
+                    stretch[rows], self.brush.size * self.stops.width[self.at_corner[rows]], np.sign(turn[rows]),
                 ))  # fmt: skip
         return made
 
     def _clipped(self, placements: Placements, bent: ShapedOutlines | None) -> ShapedOutlines | None:
         """Clip the pieces that reach a mitred corner on its bisector."""
         rows: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
-        most = max(map(abs, reach_across(self.brush)))
+        most = max(map(abs, reach_across(self.brush))) * float(self.stops.width.max(initial=1.0))
         for i, of_line in enumerate(self.corners):
             mitred = [c for c in of_line if c.style == "mitre"]
             if not mitred:

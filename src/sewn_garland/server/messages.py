@@ -6,7 +6,15 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..core.reading.brush_document import EndsDocument, Finite, RowsDocument, SpacingDocument, TravelDocument, VariantsDocument
+from ..core.reading.brush_document import (
+    EndsDocument,
+    Finite,
+    HandDocument,
+    RowsDocument,
+    SpacingDocument,
+    TravelDocument,
+    VariantsDocument,
+)  # fmt: skip
 
 Name = Annotated[str, Field(min_length=1, max_length=200, pattern=r"\S")]
 Colour = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
@@ -34,6 +42,7 @@ class Settings(Message):
     ends: EndsDocument = EndsDocument()
     variants: VariantsDocument = VariantsDocument()
     rows: RowsDocument = RowsDocument()
+    hand: HandDocument = HandDocument()
 
 
 class GradientStopMessage(Message):

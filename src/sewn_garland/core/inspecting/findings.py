@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -17,16 +17,20 @@ MOST_STRETCH = 2.0  # chosen: of the size along over the size across; beyond it 
 
 def findings_of(
     measured: MeasuredLine, runs: list[Run], spacings: list[RunSpacing], joins: Joins, brush: Brush, safe: float | None,
-    *, crowded: Sequence[float] = (),
+    *, crowded: Sequence[float] = (), width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line, in order along it; cures are proposed elsewhere.
 
-    ``crowded`` are the mm of corners that could not be rounded.
+    ``crowded`` are the mm of corners that could not be rounded, ``width`` says how wide the line is
+    at distances (n,): a wider piece needs a wider bend.
     """
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
         return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
-    bends = [*_folds(measured, brush), *_tight_bends(measured, safe)] if brush.bent else _tight_bends(measured, safe)
+    wide = width(measured.bend_s)
+    bends = _tight_bends(measured, safe, wide)
+    if brush.bent:
+        bends = [*_folds(measured, brush, wide, width(measured.vertex_s)), *bends]
     found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
     radius = brush.round_radius
     found += _over_stretched(runs, spacings, brush)
@@ -105,10 +109,10 @@ def _groups(index: np.ndarray) -> list[np.ndarray]:
     return np.split(index, np.flatnonzero(np.diff(index) > 1) + 1) if len(index) else []
 
 
-def _folds(measured: MeasuredLine, brush: Brush) -> list[Finding]:
+def _folds(measured: MeasuredLine, brush: Brush, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
     """Find where bent pieces turn inside out: 1 − k·v is not positive at the edge that reaches furthest to the inner side."""
     left, right = reach_across(brush)
-    inner = np.where(measured.bend_k > 0, right, -left)
+    inner = np.where(measured.bend_k > 0, right, -left) * wide
     found = []
     for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
         worst = group[np.abs(measured.bend_k[group]).argmax()]
@@ -117,24 +121,27 @@ def _folds(measured: MeasuredLine, brush: Brush) -> list[Finding]:
         found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
     sharp = np.abs(measured.vertex_turn) >= np.radians(brush.corner_from_deg) - 1e-12
     through = np.where(measured.vertex_turn > 0, brush.outside_corner == "through", brush.inside_corner == "through")
-    depth = np.where(measured.vertex_turn > 0, right, -left)
+    depth = np.where(measured.vertex_turn > 0, right, -left) * wide_at_vertex
     for i in np.flatnonzero(sharp & through & (depth > brush.gap_tolerance)):
         at = measured.vertex_s[i]
         found.append(_finding("fold", at, depth[i], "mm", f"folds {depth[i]:.2f} mm deep in the corner at {at:.1f} mm"))
     return found
 
 
-def _tight_bends(measured: MeasuredLine, safe: float | None) -> list[Finding]:
-    if safe is None or measured.tightest_radius is None or measured.tightest_radius >= safe * (1 - 1e-9):
+def _tight_bends(measured: MeasuredLine, safe: float | None, wide: np.ndarray) -> list[Finding]:
+    if safe is None or measured.tightest_radius is None or measured.tightest_radius >= safe * wide.max(initial=0.0) * (1 - 1e-9):
         return []
     found = []
     bend = np.abs(measured.bend_k)
-    groups = _groups(np.flatnonzero(bend * safe > 1 + 1e-9)) or [np.array([int(bend.argmax())])]
+    over = bend * safe * wide > 1 + 1e-9
+    if not over.any() and np.ptp(wide) > 0:
+        return []
+    groups = _groups(np.flatnonzero(over)) or [np.array([int(bend.argmax())])]
     sharpest = max(range(len(groups)), key=lambda i: bend[groups[i]].max())
     for i, group in enumerate(groups):
         worst = group[bend[group].argmax()]
         radius = measured.tightest_radius if i == sharpest else 1 / bend[worst]
         at = measured.bend_s[worst]
         found.append(_finding("tight bend", at, radius, "mm",
-                              f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {safe:.1f} mm"))  # fmt: skip
+                              f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {safe * wide[worst]:.1f} mm"))  # fmt: skip
     return found

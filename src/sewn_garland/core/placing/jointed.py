@@ -23,7 +23,7 @@ def place_jointed(stops: Stops, left: np.ndarray, right: np.ndarray, brush: Brus
     chord, drawn = right - left, own[:, 1] - own[:, 0]
     direction = np.arctan2(chord[:, 1], chord[:, 0])
     turn = direction - np.arctan2(drawn[:, 1], drawn[:, 0])
-    scale = brush.size * stops.factor
+    scale = brush.size * stops.factor * stops.width
     cos, sin = np.cos(turn) * scale, np.sin(turn) * scale
     x, y = own[:, 0].T
     centre = left - np.stack([cos * x - sin * y, sin * x + cos * y], axis=1)

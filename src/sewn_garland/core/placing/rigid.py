@@ -30,9 +30,18 @@ def place_rigid(stops: Stops, frames: Frames, brush: Brush, *, start_direction: 
 
 
 def scales_of(stops: Stops, brush: Brush) -> np.ndarray:
-    """Return the size (n, 2) of every piece along and across, not yet mirrored; length ease leaves it as it is across."""
+    """Return the size (n, 2) of every piece along and across, not yet mirrored.
+
+    Length ease leaves it as it is across; the line's width makes a repeated piece larger both
+    ways, one laid once only across.
+    """
     across = np.ones(len(stops.factor)) if brush.ease == "length" or brush.kind != "repeated" else stops.factor
-    return brush.size * np.stack([stops.factor, across], axis=1)
+    return brush.size * np.stack([stops.factor * along_width(stops, brush), across * stops.width], axis=1)
+
+
+def along_width(stops: Stops, brush: Brush) -> np.ndarray:
+    """Return the factor (n,) that the line's width puts on every piece's length."""
+    return stops.width if brush.kind == "repeated" else np.ones(len(stops.width))
 
 
 def mirror_factors(stops: Stops, brush: Brush) -> tuple[np.ndarray, np.ndarray]:

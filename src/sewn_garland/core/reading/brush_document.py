@@ -95,6 +95,22 @@ class RowsDocument(_Part):
     brick: bool = False
 
 
+class WidthPoint(_Part):
+    """How wide pieces are at a place along the line."""
+
+    at_pct: Annotated[Finite, Field(ge=0, le=100)]
+    width_pct: Annotated[Finite, Field(ge=1, le=1000)]
+
+
+class HandDocument(_Part):
+    """What the hand does: the width along the line, and tapered ends."""
+
+    width_along: Annotated[list[WidthPoint], Field(max_length=50)] = []
+    taper_start_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
+    taper_end_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
+    taper_to_pct: Annotated[Finite, Field(ge=1, le=100)] = 20
+
+
 class BrushDocument(_Part):
     """A brush as kept in a file."""
 
@@ -107,6 +123,7 @@ class BrushDocument(_Part):
     ends: EndsDocument = EndsDocument()
     variants: VariantsDocument = VariantsDocument()
     rows: RowsDocument = RowsDocument()
+    hand: HandDocument = HandDocument()
 
 
 NOT_BUILT: dict[str, set[str]] = {
@@ -135,6 +152,10 @@ FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
     ("rows", "beside_mm"): ("rows", None),
     ("rows", "ease"): ("row_ease", None),
     ("rows", "brick"): ("brick", None),
+    ("hand", "width_along"): ("width_along", None),
+    ("hand", "taper_start_mm"): ("taper_start", 1.0),
+    ("hand", "taper_end_mm"): ("taper_end", 1.0),
+    ("hand", "taper_to_pct"): ("taper_to", 0.01),
     ("variants", "order"): ("order", None),
     ("variants", "weights"): ("weights", None),
     ("variants", "arrangement"): ("arrangement", None),
@@ -202,8 +223,7 @@ def brush_from_document(
     refuse_unbuilt(document, where=where)
     values = {}
     for (section, key), (field, unit) in FIELDS.items():
-        value = getattr(getattr(document, section), key)
-        values[field] = (tuple(value) if isinstance(value, list) else value) if unit is None else value * unit
+        values[field] = _own_value(key, getattr(getattr(document, section), key), unit)
     _check_variants(document, motifs, where)
     if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
         raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
@@ -230,8 +250,18 @@ def changed(brush: Brush, patch: dict) -> Brush:
     for section, entries in patch.items():
         for key, value in entries.items():
             field, unit = FIELDS[(section, key)]
-            values[field] = value if unit is None else value * unit
+            values[field] = _own_value(key, value, unit)
     return replace(brush, **values)
+
+
+def _own_value(key: str, value: Any, unit: float | None) -> Any:
+    """Return a setting of the document as the brush keeps it."""
+    if key == "width_along":
+        points = [p if isinstance(p, dict) else p.model_dump() for p in value]
+        return tuple((p["at_pct"] / 100, p["width_pct"] / 100) for p in points)
+    if isinstance(value, list):
+        return tuple(value)
+    return value if unit is None else value * unit
 
 
 def motif_of_piece(piece: PieceDocument, svg: bytes | str, *, where: str) -> Motif:

@@ -16,25 +16,29 @@ MOST_HALVINGS = 14
 TESTED = np.array([0.25, 0.5, 0.75])
 FIRST_HALF = 0.5
 
+Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
+"""Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
+
 Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and distances along their lines (n,), returns positions (n, 2), unit tangents (n, 2) and curvature (n,)."""
 
 
 def bent_outlines(
     motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, shift: np.ndarray, s: np.ndarray, frame: Frame,
-    *, tolerance: float = TOLERANCE_MM,
+    *, warp: Warp | None = None, tolerance: float = TOLERANCE_MM,
 ) -> ShapedOutlines:
     """Bend the shapes of every piece along its line, within ``tolerance`` mm on the page.
 
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, which lies at distance ``s`` (n,) and ``shift`` (n,) mm to the right of
-    the line. Pictures have no outline and are left out. A curve is halved, level by level and only
+    the line. ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N.
+    Pictures have no outline and are left out. A curve is halved, level by level and only
     where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times.
     """
-    parts = [_of_motif(motif, np.flatnonzero(variant == v), linear, shift) for v, motif in enumerate(motifs)]
+    parts = [_of_motif(motif, np.flatnonzero(variant == v), linear) for v, motif in enumerate(motifs)]
     cubics, piece, shape, contour, place = (np.concatenate(columns) for columns in zip(*[p[:5] for p in parts], strict=True))
     closed_of = {(v, *key): closed for v, part in enumerate(parts) for key, closed in part[5].items()}
-    bent, row, begin = _bent(cubics, piece, s, frame, tolerance)
+    bent, row, begin = _bent(cubics, piece, Way(s, shift, frame, warp), tolerance)
     order = np.lexsort((begin, place[row], contour[row], shape[row], piece[row]))
     bent, row = bent[order], row[order]
     keys = np.stack([piece[row], shape[row], contour[row]], axis=1)
@@ -45,7 +49,7 @@ def bent_outlines(
     return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1], np.arange(len(variant)))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, shift: np.ndarray):
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray):
     """Return all cubics of some pieces of a motif in the line's own (x, v), with piece, shape, contour and place of each."""
     rows, closed = [], {}
     for number, drawn in enumerate(motif.shapes):
@@ -58,17 +62,51 @@ def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, shift: np.nd
     about = cubics - (motif.width / 2, motif.base_line)
     n, m = len(pieces), len(cubics)
     placed = np.einsum("nij,mkj->nmki", linear[pieces], about)
-    placed[..., 1] += shift[pieces][:, None, None]
     return (placed.reshape(-1, 4, 2), np.repeat(pieces, m), np.tile(shape, n), np.tile(contour, n), np.tile(np.arange(m), n), closed)
 
 
-def _bent(cubics: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame, tolerance: float):
+class Way:
+    """Where points (x, v) of pieces go."""
+
+    def __init__(self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None) -> None:
+        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
+
+    def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
+        """Return the places (n, 2)."""
+        s, _, width, _ = self._on_line(piece, x)
+        place, tangent, _ = self.frame(piece, s)
+        return place + (self.shift[piece] + v * width)[:, None] * _right_of(tangent)
+
+    def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return the places (n, 2), and how they move a mm of x and of v (n, 2).
+
+        With N turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
+        moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
+        """
+        s, rate, width, change = self._on_line(piece, x)
+        place, tangent, bend = self.frame(piece, s)
+        normal = _right_of(tangent)
+        h = self.shift[piece] + v * width
+        along = (rate * (1 - bend * h))[:, None] * tangent
+        if self.warp is not None:
+            along += (rate * v * change)[:, None] * normal
+        return place + h[:, None] * normal, along, np.broadcast_to(width, len(x))[:, None] * normal
+
+    def _on_line(self, piece: np.ndarray, x: np.ndarray):
+        return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
+
+
+def _right_of(tangent: np.ndarray) -> np.ndarray:
+    return np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
+
+
+def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
     """Return bent cubics (k, 4, 2), the row (k,) that each came from and where in it (k,) it begins."""
     row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), 1.0
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
-        mapped = _hermite(cubics, piece[row], s, frame)
-        good = np.ones(len(row), bool) if level == MOST_HALVINGS else _strays(cubics, mapped, piece[row], s, frame) <= tolerance
+        mapped = _hermite(cubics, piece[row], way)
+        good = np.ones(len(row), bool) if level == MOST_HALVINGS else _strays(cubics, mapped, piece[row], way) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
@@ -79,28 +117,23 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame, to
     return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
 
 
-def _hermite(cubics: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame) -> np.ndarray:
+def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way) -> np.ndarray:
     """Return the cubics with the mapped ends and end directions.
 
-    With N turned clockwise from T, dN/ds = −k·T, so (x′, v′) maps to x′·(1 − k·v)·T + v′·N. Both
-    ends of a cubic that follows another are the very same numbers, for contours to hang together.
+    Both ends of a cubic that follows another are the very same numbers, for contours to hang together.
     """
-    ends = cubics[:, [0, 3]]
-    ways = 3 * np.stack([cubics[:, 1] - cubics[:, 0], cubics[:, 3] - cubics[:, 2]], axis=1)
-    place, tangent, bend = frame(np.repeat(piece, 2), np.repeat(s[piece], 2) + ends[..., 0].ravel())
-    normal = np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
-    v = ends[..., 1].ravel()
-    x_way, v_way = ways.reshape(-1, 2).T
-    at = (place + v[:, None] * normal).reshape(-1, 2, 2)
-    along = ((x_way * (1 - bend * v))[:, None] * tangent + v_way[:, None] * normal).reshape(-1, 2, 2)
+    ends = cubics[:, [0, 3]].reshape(-1, 2)
+    ways = 3 * np.stack([cubics[:, 1] - cubics[:, 0], cubics[:, 3] - cubics[:, 2]], axis=1).reshape(-1, 2)
+    place, by_x, by_v = way.moves(np.repeat(piece, 2), ends[:, 0], ends[:, 1])
+    at = place.reshape(-1, 2, 2)
+    along = (ways[:, :1] * by_x + ways[:, 1:] * by_v).reshape(-1, 2, 2)
     return np.stack([at[:, 0], at[:, 0] + along[:, 0] / 3, at[:, 1] - along[:, 1] / 3, at[:, 1]], axis=1)
 
 
-def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, s: np.ndarray, frame: Frame) -> np.ndarray:
+def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way) -> np.ndarray:
     """Return how far (m,) the mapped cubics lie from the mapped curves at a quarter, the half and three quarters."""
     t = TESTED[:, None]
     basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
     flat = (basis @ cubics).reshape(-1, 2)
-    place, tangent, _ = frame(np.repeat(piece, 3), np.repeat(s[piece], 3) + flat[:, 0])
-    true = place + flat[:, 1:] * np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
+    true = way.places(np.repeat(piece, 3), flat[:, 0], flat[:, 1])
     return np.hypot(*((basis @ mapped).reshape(-1, 2) - true).T).reshape(-1, 3).max(axis=1, initial=0.0)

@@ -29,27 +29,28 @@ def contours_of(motif: Motif) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.nd
 
 def fitted_corners(
     motif: Motif, allowance: tuple[float, float], piece: np.ndarray, vertex: np.ndarray, into: np.ndarray, out: np.ndarray,
-    stretch: np.ndarray, size: float, side: np.ndarray,
+    stretch: np.ndarray, size: np.ndarray, side: np.ndarray,
 ) -> ShapedOutlines:
     """Fit a piece drawn for a right angle to n corners: split along its diagonal, each half stretched along its leg.
 
     The line enters the piece at its left and turns at ``allowance`` mm from the left edge, on the
     base line. ``vertex``, ``into``, ``out`` (n, 2) are the corners and the directions of their legs,
-    ``stretch`` (n,) is tan(θ/2), ``side`` (n,) 1 for right turns and −1 for left ones; ``piece`` (n,)
-    numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
+    ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
+    and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
     cubics, contour, shapes, closed = contours_of(motif)
-    local = (cubics + np.array([motif.width / 2 - allowance[0], 0.0])) * size
+    local = cubics + np.array([motif.width / 2 - allowance[0], 0.0])
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
         parts, own, half = split_where(local, local[..., 0] + sign * local[..., 1])
         x, y = parts[..., 0], parts[..., 1]
+        scale = size[rows, None, None, None]
         t, i, o = stretch[rows, None, None, None], into[rows, None, None], out[rows, None, None]
         right_i, right_o = np.stack([-i[..., 1], i[..., 0]], axis=-1), np.stack([-o[..., 1], o[..., 0]], axis=-1)
         entering = t * x[..., None] * i + y[..., None] * right_i
         leaving = sign * t * y[..., None] * o - sign * x[..., None] * right_o
-        placed = vertex[rows, None, None] + np.where((half < 0)[None, :, None, None], entering, leaving)
+        placed = vertex[rows, None, None] + scale * np.where((half < 0)[None, :, None, None], entering, leaving)
         n, m = len(rows), len(parts)
         keys = np.stack([np.repeat(piece[rows], m), np.tile(shapes[contour[own]], n), np.tile(contour[own], n)], axis=1)
         made.append((placed.reshape(-1, 4, 2), keys))

@@ -10,6 +10,7 @@ import numpy as np
 from ..values.brush import Brush, Role
 from ..values.laid import Corner, Run, Stops
 from ..values.motif import Motif
+from ..values.widths import Widths
 
 MOST_MITRED = np.radians(165.0)  # chosen: beyond it the tip, 7.6 times the height, is cut off
 AT_CORNER = 2**31 - 2  # place of a corner piece in the run that it follows
@@ -42,7 +43,9 @@ def allowances_of(motif: Motif, turn: float) -> tuple[float, float]:
     return motif.width - near, far
 
 
-def cut_at_corners(brush: Brush, runs: Sequence[list[Run]], corners: Sequence[list[Corner]]) -> CutRuns:
+def cut_at_corners(
+    brush: Brush, runs: Sequence[list[Run]], corners: Sequence[list[Corner]], widths: Widths | None = None
+) -> CutRuns:
     """Take off each run what the corners at its ends need: an own piece its allowance, a lap the width of the other leg.
 
     A mitred run keeps its length and has a piece over each mitred vertex. Runs that would be left
@@ -54,30 +57,33 @@ def cut_at_corners(brush: Brush, runs: Sequence[list[Run]], corners: Sequence[li
     for i, of_line in enumerate(corners):
         cuts = np.zeros((len(runs[i]), 2))
         mitred, beyond = np.zeros((len(runs[i]), 2), bool), np.zeros((len(runs[i]), 2))
-        takes = [_takes(brush, corner, above, below) for corner in of_line]
-        for corner, (before, after) in zip(of_line, takes, strict=True):
+        wide = np.ones(len(of_line))
+        if widths is not None and of_line:
+            wide = widths.at(np.full(len(of_line), i), np.array([c.s for c in of_line]))[0]
+        takes = [tuple(w * mm for mm in _takes(brush, corner, above, below)) for corner, w in zip(of_line, wide.tolist(), strict=True)]
+        for corner, (before, after), w in zip(of_line, takes, wide.tolist(), strict=True):
             cuts[corner.before, 1], cuts[corner.after, 0] = before, after
             if corner.style == "mitre":
                 mitred[corner.before, 1] = mitred[corner.after, 0] = True
-                reach = max(above, below) * np.tan(min(abs(corner.turn), MOST_MITRED) / 2)
+                reach = w * max(above, below) * np.tan(min(abs(corner.turn), MOST_MITRED) / 2)
                 beyond[corner.before, 1] = beyond[corner.after, 0] = reach
         full = np.array([run.length - cut.sum() < -1e-9 for run, cut in zip(runs[i], cuts, strict=True)], bool)
-        for corner, (before, after) in zip(of_line, takes, strict=True):
+        for corner, (before, after), w in zip(of_line, takes, wide.tolist(), strict=True):
             motif = _own_piece(brush, corner)
             if full[corner.before] or full[corner.after]:
                 crowded[i].append(corner.s)
                 cuts[corner.before, 1] = cuts[corner.after, 0] = 0.0
             elif motif is not None:
                 end = runs[i][corner.before].start + runs[i][corner.before].length
-                rows.append((i, end, before, after, brush.index_of(role_at(corner.turn)), corner.before))
+                rows.append((i, end, before, after, brush.index_of(role_at(corner.turn)), corner.before, w))
                 kept.append(corner)
         out[i] = [
             replace(run, start=float(run.start + a), length=float(run.length - a - b), mitred=tuple(m), beyond=tuple(far))
             for run, (a, b), m, far in zip(runs[i], cuts, mitred.tolist(), beyond.tolist(), strict=True)
         ]
-    line, s, before, after, variant, run = np.array(rows, float).reshape(-1, 6).T
+    line, s, before, after, variant, run, width = np.array(rows, float).reshape(-1, 7).T
     whole = variant.astype(int), run.astype(int), np.full(len(s), AT_CORNER)
-    return CutRuns(out, Stops(s, before, after, np.ones(len(s)), np.zeros(len(s)), *whole), line.astype(int), kept, crowded)
+    return CutRuns(out, Stops(s, before, after, np.ones(len(s)), np.zeros(len(s)), *whole, width), line.astype(int), kept, crowded)
 
 
 def _own_piece(brush: Brush, corner: Corner) -> Motif | None:

@@ -9,6 +9,7 @@ import numpy as np
 
 from ..values.brush import Brush
 from ..values.laid import Run, Stops
+from ..values.widths import Widths
 from .joints import Curve, RunsOfLinks, laid_chains
 from .stops import extents_of
 
@@ -17,7 +18,7 @@ LAST_PLACES = 2**31 - 2  # corner pieces and end pieces come after all repeats
 
 
 def trimmed_runs(
-    brush: Brush, runs: Sequence[list[Run]], lengths: np.ndarray, curve_of_line: Curve
+    brush: Brush, runs: Sequence[list[Run]], lengths: np.ndarray, curve_of_line: Curve, widths: Widths | None = None
 ) -> tuple[list[list[Run]], Stops, np.ndarray]:
     """Take start and end pieces off the first and last runs of open lines.
 
@@ -29,7 +30,7 @@ def trimmed_runs(
     for i, of_line in enumerate(runs):
         if not of_line or of_line[0].closed or (brush.start is None and brush.end is None):
             continue
-        begin, finish = _taken(brush, extents, curve_of_line, i, lengths[i])
+        (begin, width_a), (finish, width_b) = _taken(brush, extents, curve_of_line, i, lengths[i], widths)
         first, last = of_line[0], of_line[-1]
         room = first.length if first is last else min(first.length - begin, last.length - finish) + begin + finish
         if begin + finish > room + 1e-9 or _meets_itself(of_line, lengths[i]):
@@ -39,17 +40,20 @@ def trimmed_runs(
         else:
             out[i][0] = replace(first, start=first.start + begin, length=first.length - begin)
             out[i][-1] = replace(last, length=last.length - finish)
-        for role, taken, at, run, place in (
-            ("start", begin, 0.0, 0, BEFORE_ALL), ("end", finish, lengths[i] - finish, len(of_line) - 1, AFTER_ALL),
+        for role, length, at, run, place, width in (
+            ("start", begin, 0.0, 0, BEFORE_ALL, width_a), ("end", finish, lengths[i] - finish, len(of_line) - 1, AFTER_ALL, width_b),
         ):  # fmt: skip
             if getattr(brush, role) is not None:
                 index = brush.index_of(role)
-                before = taken / 2 if brush.jointed else float(extents.before[index])
-                rows.append((i, at + before, before, taken - before, index, run, place))
-    table = np.array(rows, float).reshape(-1, 7)
-    line, s, before, after, variant, run, place = table.T
+                before = length / 2 if brush.jointed else float(extents.before[index]) * width
+                if widths is not None and brush.bent:  # its base line's middle lies where the even distance says
+                    begun = widths.even_of(np.array([i]), np.array([at])) + extents.before[index]
+                    before = float(widths.mm_of(np.array([i]), begun)[0]) - at
+                rows.append((i, at + before, before, length - before, index, run, place, width))
+    table = np.array(rows, float).reshape(-1, 8)
+    line, s, before, after, variant, run, place, width = table.T
     ones, whole = np.ones(len(s)), [column.astype(int) for column in (variant, run, place)]
-    return out, Stops(s, before, after, ones, 0 * ones, *whole), line.astype(int)
+    return out, Stops(s, before, after, ones, 0 * ones, *whole, width), line.astype(int)
 
 
 def _meets_itself(of_line: list[Run], length: float) -> bool:
@@ -58,21 +62,33 @@ def _meets_itself(of_line: list[Run], length: float) -> bool:
     return (last.leg[1] if last.leg else last.start + last.length) > length + 1e-9
 
 
-def _taken(brush: Brush, extents, curve: Curve, line: int, length: float) -> tuple[float, float]:
-    """Return the mm of a line that its start and its end piece take."""
-    if not brush.jointed:
-        return tuple(0.0 if getattr(brush, role) is None else float(extents.length[brush.index_of(role)]) for role in ("start", "end"))
-    own = brush.link_lengths
-    run = RunsOfLinks(np.zeros(1), np.array([length]), np.zeros(1, bool))
+def _taken(brush: Brush, extents, curve: Curve, line: int, length: float, widths: Widths | None) -> list[tuple[float, float]]:
+    """Return the mm of a line that its start and its end piece take, each with how wide the line is for it."""
     out = []
-    for role, way in (("start", curve), ("end", _backwards(curve, length))):
+    for role, way, begin in (("start", curve, 0.0), ("end", _backwards(curve, length), length)):
         if getattr(brush, role) is None:
-            out.append(0.0)
-            continue
-        chain = laid_chains(lambda at, s, way=way: way(at + line, s), run, own[[brush.index_of(role)]], np.ones(1, int),
-                            sigma=np.ones(1), offset=np.zeros(1))  # fmt: skip
-        out.append(float(chain.s[1]))
-    return out[0], out[1]
+            out.append((0.0, 1.0))
+        elif brush.jointed:
+            width = 1.0 if widths is None else float(widths.at(np.array([line]), np.array([begin]))[0][0])
+            run = RunsOfLinks(np.zeros(1), np.array([length]), np.zeros(1, bool))
+            own = brush.link_lengths[[brush.index_of(role)]] * width
+            chain = laid_chains(lambda at, s, way=way: way(at + line, s), run, own, np.ones(1, int), sigma=np.ones(1), offset=np.zeros(1))
+            out.append((float(chain.s[1]), width))
+        else:
+            out.append(_stretch(float(extents.length[brush.index_of(role)]), line, length, widths, from_end=role == "end"))
+    return out
+
+
+def _stretch(even: float, line: int, length: float, widths: Widths | None, *, from_end: bool) -> tuple[float, float]:
+    """Return the mm that a piece takes at an end of a line, and how wide the line is for it."""
+    if widths is None:
+        return even, 1.0
+    which = np.array([line])
+    if from_end:
+        taken = length - float(widths.mm_of(which, widths.even_of(which, np.array([length])) - even)[0])
+    else:
+        taken = float(widths.mm_of(which, np.array([even]))[0])
+    return taken, taken / even
 
 
 def _backwards(curve: Curve, length: float) -> Curve:

@@ -9,6 +9,7 @@ import numpy as np
 from scipy.linalg import solve_banded
 
 from ..values.arrays import freeze_arrays
+from ..values.widths import RunWidths
 
 Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 """Takes runs (n,) and distances along their lines (n,), returns positions (n, 2) and their change a mm (n, 2)."""
@@ -23,14 +24,27 @@ MARCH_STEPS = 24  # samples a link when joints are sought one after the other
 
 @dataclass(frozen=True, eq=False)
 class RunsOfLinks:
-    """k runs to be filled with links: arrays (k,), mm along their lines."""
+    """k runs to be filled with links: arrays (k,), mm along their lines; ``widths`` where their lines are thick and thin."""
 
     start: np.ndarray
     length: np.ndarray
     closed: np.ndarray
+    widths: RunWidths | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
+
+    @property
+    def room(self) -> np.ndarray:
+        """Return the length (k,) of each run as its pieces take it: the even distance where lines are thick and thin."""
+        if self.widths is None:
+            return self.length
+        run = np.arange(len(self.start))
+        return self.widths.even_of(run, self.start + self.length) - self.widths.even_of(run, self.start)
+
+    def some(self, rows: np.ndarray) -> RunsOfLinks:
+        """Return some of the runs."""
+        return RunsOfLinks(self.start[rows], self.length[rows], self.closed[rows], self.widths and self.widths.of(rows))
 
 
 @dataclass(frozen=True, eq=False)
@@ -62,7 +76,7 @@ def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.
 
     A chord is never longer than its arc, so no more can fit than the run's length says.
     """
-    room = np.maximum(runs.length - offset, 0.0)
+    room = np.maximum(runs.room - offset, 0.0)
     most = np.floor(room / own.mean() + len(own)).astype(int) + 1
     chains = laid_chains(curve, runs, own, most, sigma=np.ones(len(most)), offset=offset)
     edges = np.cumsum(chains.count + 1)
@@ -102,8 +116,8 @@ def closing_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.n
     """
     chain = _Chain(curve, runs, own, count)
     total = np.maximum(chain.of_run(chain.own), 1e-300)
-    first = chain.even(runs.start, runs.length / total)
-    sigma = chain.of_run(chain.chords(first)[0]) / total
+    first = chain.even(runs.start, runs.room / total)
+    sigma = chain.of_run(chain.chords(first)[0]) / np.maximum(chain.of_run(chain.wide(first)[0]), 1e-300)
     s, sigma, settled = chain.solved(first, sigma, ends=runs.start + runs.length)
     return Chains(s, count, sigma, chain.blocked(s, sigma)), settled & chain.ordered(s)
 
@@ -128,7 +142,19 @@ class _Chain:
         steps = np.zeros(len(self.joint_run))
         steps[np.setdiff1d(np.arange(len(steps)), self.heads, assume_unique=True)] = self.own * factor[self.link_run]
         total = np.cumsum(steps)
-        return start[self.joint_run] + total - total[self.heads][self.joint_run]
+        taken = total - total[self.heads][self.joint_run]
+        widths = self.runs.widths
+        if widths is None:
+            return start[self.joint_run] + taken
+        return widths.mm_of(self.joint_run, widths.even_of(self.joint_run, start[self.joint_run]) + taken)
+
+    def wide(self, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return every link's length before its run's factor, as the line is wide half-way between its joints, and half its change a mm."""
+        if self.runs.widths is None:
+            return self.own, np.zeros(len(self.own))
+        before = np.flatnonzero(self.inner)
+        width, slope = self.runs.widths.at(self.link_run, (s[before] + s[before + 1]) / 2)
+        return self.own * width, self.own * slope / 2
 
     def chords(self, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
         """Return each link's distance, its unit direction and how both ends move along it a mm."""
@@ -155,10 +181,12 @@ class _Chain:
         alive, best = np.ones(len(self.count), bool), np.inf
         for _ in range(NEWTON_ROUNDS):
             distance, _, ahead, behind = self.chords(s)
+            own, change = self.wide(s)
+            ahead, behind = ahead - sigma[self.link_run] * change, behind + sigma[self.link_run] * change
             ahead = np.where(np.abs(ahead) < LEAST_ADVANCE, np.copysign(LEAST_ADVANCE, ahead), ahead)
             alive &= self.of_run(np.maximum(np.log(np.maximum(np.abs(behind / ahead), 1e-300)), 0.0)) < 500
             on = alive[self.link_run]
-            miss = np.where(on, sigma[self.link_run] * self.own - distance, 0.0)
+            miss = np.where(on, sigma[self.link_run] * own - distance, 0.0)
             worst = float(np.abs(miss).max(initial=0.0))
             if worst <= RESIDUAL_REL_TOL * self.scale or (worst <= GOOD_REL_TOL * self.scale and worst >= best):
                 break
@@ -169,16 +197,16 @@ class _Chain:
             band[1, after - 1] = np.where(on, -behind, 0.0)
             right = np.zeros((len(s), 2))
             right[after, 0] = miss
-            right[after, 1] = np.where(on, self.own, 0.0)
+            right[after, 1] = np.where(on, own, 0.0)
             step, v = solve_banded((1, 0), band, right, check_finite=False).T
             if ends is not None:
-                change = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
-                change = np.clip(change, -0.3 * sigma, 0.3 * sigma)
-                step = step + v * change[self.joint_run]
+                larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
+                larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
+                step = step + v * larger[self.joint_run]
                 step[tails] = 0.0
-                sigma += change
+                sigma += larger
             s += np.clip(step, -farthest, farthest)
-        miss = np.abs(sigma[self.link_run] * self.own - self.chords(s)[0])
+        miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
         return s, sigma, alive & (self.of_run(miss > 10 * GOOD_REL_TOL * self.scale) == 0)
 
     def ordered(self, s: np.ndarray) -> np.ndarray:
@@ -195,7 +223,7 @@ class _Chain:
         inside = self.curve(runs, shares.ravel())[0].reshape(-1, len(INSIDE), 2)
         start = self.curve(self.joint_run[before], s[before])[0]
         apart = np.hypot(*(inside - start[:, None]).transpose(2, 0, 1)).max(axis=1, initial=0.0)
-        distance = self.own * sigma[self.link_run]
+        distance = self.wide(s)[0] * sigma[self.link_run]
         good &= apart < distance * (1 + 1e-9)
         out = np.full(len(self.count), np.nan)
         bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
@@ -209,8 +237,9 @@ class _Chain:
         """
         s = s.copy()
         links = np.cumsum(self.count) - self.count
+        wide = self.wide(s)[0]
         for run in np.flatnonzero(rows):
-            own = self.own[links[run] : links[run] + self.count[run]] * sigma[run]
+            own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             head = self.heads[run]
             s[head] = start[run]
             if not len(own):

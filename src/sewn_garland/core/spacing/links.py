@@ -52,7 +52,7 @@ def _best_closing(curve: Curve, runs: RunsOfLinks, own: np.ndarray, limit: float
     """Return for each run the whole count whose factor is nearest 1; one that cannot pass is passed over for the next."""
     step = np.where(runs.closed, len(own), 1)
     least = np.where(runs.closed, -(-LEAST_CLOSED // len(own)) * len(own), 1)
-    count = np.maximum(np.round(runs.length / (own.mean() * step)).astype(int) * step, least)
+    count = np.maximum(np.round(runs.room / (own.mean() * step)).astype(int) * step, least)
     best, holds = closing_chains(curve, runs, own, count)
     up = best.sigma > 1
     other = np.maximum(np.where(up, count + step, count - step), least)
@@ -81,7 +81,7 @@ def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, shor
     same = [np.flatnonzero(factor == value) for value in np.unique(factor)]
     parts: list[tuple[np.ndarray, Chains, np.ndarray]] = []
     for rows in same:
-        some = RunsOfLinks(runs.start[rows], runs.length[rows], runs.closed[rows])
+        some = runs.some(rows)
         own_curve = _of_rows(curve, rows)
         scaled = own * factor[rows[0]] if len(rows) else own
         chains = links_that_fit(own_curve, some, scaled, np.zeros(len(rows)))

@@ -10,6 +10,7 @@ import numpy as np
 from ..errors import LimitError
 from ..values.brush import Brush
 from ..values.laid import Run, RunSpacing, Stops
+from ..values.widths import RunWidths, Widths
 from .ease import space_mitred, space_run
 from .joints import Chains
 
@@ -125,12 +126,42 @@ def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: E
     gap_after[np.cumsum(count)[round_] - 1] += rest[round_]
     stops = Stops(
         s=start[of] + slot + before, before=before, after=extents.after[variant] * factors, factor=factors,
-        gap_after=gap_after, variant=variant, run=number.astype(int)[of], place=place,
+        gap_after=gap_after, variant=variant, run=number.astype(int)[of], place=place, width=np.ones(len(of)),
     )  # fmt: skip
     return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)
 
 
-def stops_of_links(runs: list[list[Run]], chains: Chains, own: int) -> tuple[Stops, np.ndarray]:
+def even_run(run: Run, line: int, widths: Widths) -> Run:
+    """Return a run in even distances, in which its pieces take as much anywhere."""
+    which = np.full(2, line)
+    begin, finish = widths.even_of(which, np.array([run.start, run.start + run.length])).tolist()
+    first, last = widths.at(which, np.array([run.start, run.start + run.length]))[0].tolist()
+    return replace(run, start=begin, length=finish - begin, beyond=(run.beyond[0] / first, run.beyond[1] / last))
+
+
+def rest_in_mm(run: Run, even: Run, spacing: RunSpacing, line: int, widths: Widths) -> RunSpacing:
+    """Return how a run is filled with its rest in mm; ``even`` is the run in even distances."""
+    begin = even.start + min(spacing.offset, spacing.rest)
+    finish = even.start + even.length - (spacing.rest - min(spacing.offset, spacing.rest))
+    a, b = widths.mm_of(np.full(2, line), np.array([begin, finish])).tolist()
+    return replace(spacing, rest=max(0.0, run.length - (b - a)) if spacing.rest > 0 else 0.0)
+
+
+def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> Stops:
+    """Bring stops from even distances to mm on their lines (n,), each piece as wide as its stretch is long.
+
+    Base lines' middles divide rigid pieces' stretches as they divide the piece; bent pieces follow
+    the even distances themselves.
+    """
+    edges = [stops.s - stops.before, stops.s + stops.after, stops.s + stops.after + stops.gap_after]
+    low, high, on = (widths.mm_of(line, e) for e in edges)
+    even = stops.before + stops.after
+    width = np.where(even > 0, (high - low) / np.where(even > 0, even, 1.0), 1.0)
+    s = widths.mm_of(line, stops.s) if bent else low + stops.before * width
+    return replace(stops, s=s, before=s - low, after=high - s, gap_after=on - high, width=width)
+
+
+def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, widths: RunWidths | None) -> tuple[Stops, np.ndarray]:
     """Return the stops of jointed pieces half-way along the line between their joints, and how many each line has.
 
     ``own`` is the number of variants.
@@ -140,9 +171,10 @@ def stops_of_links(runs: list[list[Run]], chains: Chains, own: int) -> tuple[Sto
     place = np.arange(len(of)) - np.repeat(np.cumsum(chains.count) - chains.count, chains.count)
     first = place + np.repeat(np.cumsum(chains.count + 1) - chains.count - 1, chains.count)
     a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
+    width = np.ones(len(of)) if widths is None else widths.at(of, (a + b) / 2)[0]
     stops = Stops(
         s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=np.zeros(len(of)),
-        variant=place % own, run=in_line[of], place=place,
+        variant=place % own, run=in_line[of], place=place, width=width,
     )  # fmt: skip
     edges = np.cumsum([0, *(len(of_line) for of_line in runs)])
     return stops, np.array([int(chains.count[a:b].sum()) for a, b in pairwise(edges)], int)

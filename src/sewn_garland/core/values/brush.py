@@ -23,6 +23,7 @@ CornerStyle = Literal["through", "mitre", "lap", "butt", "round", "piece"]
 # roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
 SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
 GAP_TOLERANCE_MM = 0.1  # chosen: the finest opening seen at reading distance
+LIGHTEST_TOUCH = 0.2  # common practice: below a fifth of the width a mark is lost
 KINK_TOLERANCE_DEG = 15.0  # chosen: an angle at a join that begins to read as broken
 
 
@@ -34,6 +35,8 @@ class Brush:
     its place there which it is. ``rows`` are the mm beside the line (positive to the right of
     travel) at which further rows lie, each eased on its own or in step with the first; ``brick``
     shifts every second row by half a pitch. ``phase`` is that shift of one row, as a share of a pitch.
+    ``width_along`` gives the width as (share of the line, factor), the tapers are mm at the ends of
+    open lines, where the width begins with ``taper_to``.
     """
 
     name: str
@@ -66,6 +69,10 @@ class Brush:
     row_ease: RowEase = "own"
     brick: bool = False
     phase: float = 0.0
+    width_along: tuple[tuple[float, float], ...] = ()
+    taper_start: float = 0.0
+    taper_end: float = 0.0
+    taper_to: float = LIGHTEST_TOUCH
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
 
@@ -82,6 +89,11 @@ class Brush:
     def bent(self) -> bool:
         """Tell whether pieces are bent along the line."""
         return self.round_bends == "bent" or self.kind != "repeated"
+
+    @property
+    def widened(self) -> bool:
+        """Tell whether the width changes along the line."""
+        return bool(self.width_along) or self.taper_start > 0 or self.taper_end > 0
 
     @property
     def link_lengths(self) -> np.ndarray:

@@ -70,7 +70,8 @@ class Stops:
     ``s`` mm along the line where the base line's middle lies (closed lines wrap), ``before`` and
     ``after`` the mm that the piece takes of the line on each side of it, ``factor`` the ease on
     size, ``gap_after`` the wished mm to the next piece of the same run, ``run`` its run
-    and ``place`` its place in that run, from 0.
+    and ``place`` its place in that run, from 0. ``width`` is how wide the line is for the piece, a
+    factor on its size.
     """
 
     s: np.ndarray
@@ -81,6 +82,7 @@ class Stops:
     variant: np.ndarray
     run: np.ndarray
     place: np.ndarray
+    width: np.ndarray
 
     def __post_init__(self) -> None:
         freeze_arrays(self)

@@ -1,0 +1,70 @@
+"""Widths along lines: thick and thin by a profile, tapered ends."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import pairwise
+
+import numpy as np
+from scipy.interpolate import PchipInterpolator
+
+from ..values.line import MeasuredLine
+from ..values.widths import Widths
+
+KNOTS = 64  # chosen: between two points of a profile and on a taper; the sides look smooth
+
+
+def widths_of(
+    lines: Sequence[MeasuredLine], profile: Sequence[tuple[float, float]], *, taper_start: float, taper_end: float, taper_to: float
+) -> Widths:
+    """Return the widths of lines under a profile of (share of the line, factor), and tapers in mm at open ends.
+
+    Between its points the profile is a monotone cubic, so no width lies beyond its neighbours'; on
+    closed lines it goes round. A taper grows from ``taper_to`` (0 to 1] in a quarter sine; two that are
+    longer than their line share it. An empty profile is 1 everywhere.
+    """
+    tables = [_knots(line, profile, taper_start, taper_end, taper_to) for line in lines]
+    evens = [_even(s, width) for s, width in tables]
+    starts = np.cumsum([0, *(len(s) for s, _ in tables)])
+    s, width = (np.concatenate([t[k] for t in tables]) if tables else np.zeros(0) for k in (0, 1))
+    even = np.concatenate(evens) if evens else np.zeros(0)
+    return Widths(s, width, even, starts, np.array([line.closed for line in lines], bool))
+
+
+def _knots(line: MeasuredLine, profile, taper_start: float, taper_end: float, taper_to: float) -> tuple[np.ndarray, np.ndarray]:
+    length = max(line.length, 1e-12)
+    points = sorted(profile)
+    between = [np.linspace(a[0], b[0], KNOTS + 1) for a, b in pairwise(_round(points) if line.closed else points)]
+    shares = np.unique(np.concatenate([[0.0, 1.0], *(between if len(points) > 1 else [])]))
+    tapers = np.zeros(2) if line.closed else np.array([taper_start, taper_end])
+    tapers = tapers * min(1.0, length / max(tapers.sum(), 1e-12))
+    ramp = np.linspace(0, 1, KNOTS + 1)
+    ramps = [ramp * tapers[0], length - ramp * tapers[1]] if tapers.any() else []
+    s = np.unique(np.clip(np.concatenate([shares[(shares >= 0) & (shares <= 1)] * length, *ramps]), 0.0, length))
+    width = _profile_at(points, s / length, closed=line.closed)
+    for taper, from_end in zip(tapers, (s, length - s), strict=True):
+        if taper > 0:
+            width = width * (taper_to + (1 - taper_to) * np.sin(np.pi / 2 * np.clip(from_end / taper, 0.0, 1.0)))
+    return s, width
+
+
+def _round(points: list) -> list:
+    """Return a closed line's profile with a round more on either side."""
+    return [(share + turn, width) for turn in (-1, 0, 1) for share, width in points]
+
+
+def _profile_at(points: list, share: np.ndarray, *, closed: bool) -> np.ndarray:
+    if len(points) < 2:
+        return np.full(len(share), points[0][1] if points else 1.0)
+    x, y = np.array(_round(points) if closed else points).T
+    keep = np.append(True, np.diff(x) > 1e-9)
+    x, y = x[keep], y[keep]
+    return PchipInterpolator(x, y)(np.clip(share, x[0], x[-1])) if len(x) > 1 else np.full(len(share), y[0])
+
+
+def _even(s: np.ndarray, width: np.ndarray) -> np.ndarray:
+    """Return ∫ds/width at the knots: over a stretch on which the width is linear, Δs·ln(w₁/w₀)/(w₁ − w₀)."""
+    first, last = width[:-1], width[1:]
+    share = last / first - 1
+    ratio = np.where(np.abs(share) > 1e-9, np.log1p(share) / np.where(share == 0, 1.0, share), 1.0 - share / 2)
+    return np.concatenate([[0.0], np.cumsum(np.diff(s) / first * ratio)])
