@@ -118,6 +118,8 @@ def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str,
         marks = np.zeros(len(laid.stops.s))
         marks[shaped.pieces] = 1
         pieces |= {f"{number}.shaped": ("u4", marks), f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
+        for k, mesh in enumerate(shaped.meshes):
+            pieces |= {f"{number}.mesh.{k}": ("f4", mesh.points), f"{number}.meshed.{k}": ("u4", np.column_stack([mesh.piece, mesh.shape]))}
     return pieces | _join_arrays(number, laid) if joins else pieces
 
 

@@ -61,7 +61,7 @@ def test_rigid_pieces_meet_on_a_straight_line_and_are_as_wide_as_it_is():
     ends = (laid.stops.s[0] - laid.stops.before[0], laid.stops.s[-1] + laid.stops.after[-1])
     assert ends == pytest.approx((0, 200), abs=1e-9)
     assert laid.placements.scale[:, 0] == pytest.approx(laid.placements.scale[:, 1])
-    assert (laid.placements.scale[:, 0].max(), laid.placements.scale[-1, 0]) == pytest.approx((1.8, 0.65), abs=0.01)
+    assert (laid.stops.width.max(), laid.stops.width[-1]) == pytest.approx((1.8, 0.65), abs=0.02)
     assert laid.findings == ()
 
 

@@ -56,6 +56,15 @@ export interface Scene {
   /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
   contours: Uint32Array;
   shaped: Uint32Array;
+  meshes: PictureMesh[];
+}
+
+/** Bent pictures: for each (its piece and shape in `of`) the mm of its mesh's points, row by row from its top left. */
+export interface PictureMesh {
+  of: Uint32Array;
+  points: Float32Array;
+  rows: number;
+  columns: number;
 }
 
 export interface LaidScenes {
@@ -94,6 +103,14 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     const entry = arrays[name];
     return entry ? new Uint32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1)) : NO_CONTOURS;
   };
+  const meshesOf = (scene: number): PictureMesh[] => {
+    const found = [];
+    for (let k = 0; arrays[`${scene}.mesh.${k}`]; k++) {
+      const [, rows, columns] = arrays[`${scene}.mesh.${k}`].shape;
+      found.push({ of: longs(`${scene}.meshed.${k}`), points: floats(`${scene}.mesh.${k}`), rows, columns });
+    }
+    return found;
+  };
   const scenes = (header.scenes as Scene[]).map((scene, i) => ({
     ...scene,
     findings: scene.findings ?? [],
@@ -104,6 +121,7 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     outline: floats(`${i}.outline`),
     contours: longs(`${i}.contours`),
     shaped: longs(`${i}.shaped`),
+    meshes: meshesOf(i),
   }));
   const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;
   return { scenes, header, strip };

@@ -1,5 +1,5 @@
 import type { Motif, Shape } from "../api/client";
-import type { Finding } from "../api/scenes";
+import type { Finding, PictureMesh } from "../api/scenes";
 import { imageOf } from "./images";
 
 /** Millimetres to pixels: px = mm · scale + (x, y). */
@@ -142,16 +142,18 @@ export interface Laid {
   contours: Uint32Array;
   /** A mark a piece that is shaped, also where nothing is left of it; empty where all are stamped. */
   shaped: Uint32Array;
+  meshes: PictureMesh[];
 }
 
 /** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
-export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours" | "shaped">>): Laid => ({
+export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours" | "shaped" | "meshes">>): Laid => ({
   stamps: motifs.map((m) => stampOf(laidArtwork(m))),
   matrices: scene.matrices,
   variant: scene.variant,
   outline: scene.outline ?? NO_OUTLINE,
   contours: scene.contours ?? NO_CONTOURS,
   shaped: scene.shaped ?? NO_CONTOURS,
+  meshes: scene.meshes ?? [],
 });
 
 const NO_OUTLINE = new Float32Array(0);
@@ -218,9 +220,11 @@ function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio:
     const own = (): void => ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
     stamp.shapes.forEach((ready, shape) => {
       if (ready.picture) {
+        const mesh = meshAt(laid.meshes, piece, shape);
         own();
-        stampPicture(ctx, ready.picture);
-        return;
+        if (!mesh) return stampPicture(ctx, ready.picture);
+        ctx.setTransform(s, 0, 0, s, dx, dy);
+        return paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, s);
       }
       ctx.setTransform(s, 0, 0, s, dx, dy);
       ctx.beginPath();
@@ -232,6 +236,60 @@ function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio:
     });
   }
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+}
+
+/** The mesh of a piece's picture, and where in its points the piece's begin. */
+function meshAt(meshes: PictureMesh[], piece: number, shape: number): { mesh: PictureMesh; first: number } | null {
+  for (const mesh of meshes) {
+    if (mesh.of[1] !== shape) continue;
+    let low = 0, high = mesh.of.length / 2 - 1;
+    while (low <= high) {
+      const middle = (low + high) >> 1;
+      const at = mesh.of[2 * middle];
+      if (at === piece) return { mesh, first: middle * mesh.rows * mesh.columns };
+      if (at < piece) low = middle + 1;
+      else high = middle - 1;
+    }
+  }
+  return null;
+}
+
+const OVERLAP_PX = 0.6; // triangles reach so far over their sides, for no hairline to show between them
+
+/** Draw a picture on its mesh, two triangles a cell, each with the affine map of its corners. */
+function paintMesh(ctx: CanvasRenderingContext2D, image: HTMLImageElement, mesh: PictureMesh, first: number, scale: number): void {
+  if (!image.complete || !image.naturalWidth) return;
+  const { points: p, rows, columns } = mesh;
+  const [w, h] = [image.naturalWidth / (columns - 1), image.naturalHeight / (rows - 1)];
+  const at = (row: number, column: number): [number, number] => {
+    const i = 2 * (first + row * columns + column);
+    return [p[i], p[i + 1]];
+  };
+  ctx.imageSmoothingQuality = "high";
+  for (let row = 0; row + 1 < rows; row++) {
+    for (let column = 0; column + 1 < columns; column++) {
+      const [a, b, c, d] = [at(row, column), at(row, column + 1), at(row + 1, column), at(row + 1, column + 1)];
+      triangle(ctx, image, [a, b, c], [(b[0] - a[0]) / w, (b[1] - a[1]) / w, (c[0] - a[0]) / h, (c[1] - a[1]) / h], [column * w, row * h], a, scale);
+      triangle(ctx, image, [d, c, b], [(d[0] - c[0]) / w, (d[1] - c[1]) / w, (d[0] - b[0]) / h, (d[1] - b[1]) / h], [(column + 1) * w, (row + 1) * h], d, scale);
+    }
+  }
+}
+
+/** Draw the part of an image within a triangle; the map's linear part takes the image's pixel `from` to the place `to`. */
+function triangle(ctx: CanvasRenderingContext2D, image: HTMLImageElement, corners: [number, number][], linear: number[], from: [number, number], to: [number, number], scale: number): void {
+  const middle = [0, 1].map((k) => corners.reduce((sum, corner) => sum + corner[k], 0) / 3);
+  ctx.save();
+  ctx.beginPath();
+  for (const [x, y] of corners) {
+    const [dx, dy] = [x - middle[0], y - middle[1]];
+    const grow = 1 + OVERLAP_PX / (scale * Math.max(Math.hypot(dx, dy), 1e-9));
+    ctx.lineTo(middle[0] + dx * grow, middle[1] + dy * grow);
+  }
+  ctx.clip();
+  const [a, b, c, d] = linear;
+  ctx.transform(a, b, c, d, to[0] - a * from[0] - c * from[1], to[1] - b * from[0] - d * from[1]);
+  ctx.drawImage(image, 0, 0);
+  ctx.restore();
 }
 
 function contour(ctx: CanvasRenderingContext2D, p: Float32Array, from: number, to: number, closed: boolean): void {

@@ -15,19 +15,19 @@ Attributes = Callable[[Shape, float], str]
 
 def shaped_markup(
     outlines: ShapedOutlines, motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, attributes: Attributes,
-    picture: Callable[[Motif, Shape, np.ndarray], str], stamped: Callable[[Motif, np.ndarray], str],
+    picture: Callable[[Shape, np.ndarray], str], stamped: Callable[[Motif, np.ndarray], str],
 ) -> str:
     """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them.
 
-    ``attributes`` writes a shape's paints at a scale, ``picture`` stamps a picture of a shaped piece.
-
-    Gradients turn with the piece as a whole, as its matrix (a, b, c, d, e, f) about its base line's
-    middle says; so do pictures.
+    ``attributes`` writes a shape's paints at a scale, ``picture`` a picture on its mesh
+    (rows + 1, columns + 1, 2). Gradients turn with the piece as a whole, as its matrix
+    (a, b, c, d, e, f) about its base line's middle says.
     """
     texts = _contour_texts(outlines)
     paths: dict[tuple[int, int], list[str]] = {}
     for key, text in zip(zip(outlines.piece.tolist(), outlines.shape.tolist(), strict=True), texts, strict=True):
         paths.setdefault(key, []).append(text)
+    meshes = {(int(p), int(s)): grid for mesh in outlines.meshes for p, s, grid in zip(mesh.piece, mesh.shape, mesh.points, strict=True)}
     shaped = np.zeros(len(variant), bool)
     shaped[outlines.pieces] = True
     scales = np.sqrt(np.abs(matrices[:, 0] * matrices[:, 3] - matrices[:, 1] * matrices[:, 2]))
@@ -40,7 +40,7 @@ def shaped_markup(
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
             if shape.picture is not None:
-                parts.append(picture(motifs[v], shape, matrices[i]))
+                parts.append(picture(shape, meshes.get((i, number), _as_stamped(motifs[v], shape, matrices[i]))))
             elif (i, number) in paths:
                 own = _own_paints(shape, motifs[v], matrices[i])
                 key = (v, number, round(scale, 9))
@@ -50,6 +50,12 @@ def shaped_markup(
                 parts.append(f'<path d="{"".join(paths[i, number])}"{paints}/>')
         out.append(f"<g>{''.join(parts)}</g>\n")
     return "".join(out)
+
+
+def _as_stamped(motif: Motif, shape: Shape, matrix: np.ndarray) -> np.ndarray:
+    """Return a picture's four corners on the page as a mesh (2, 2, 2), where its piece is stamped."""
+    about = shape.points[[0, 1, 3, 2]] - (motif.width / 2, motif.base_line)
+    return (about @ matrix[:4].reshape(2, 2) + matrix[4:]).reshape(2, 2, 2)
 
 
 def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:

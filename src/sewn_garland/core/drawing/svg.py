@@ -14,6 +14,7 @@ import numpy as np
 from ..placing.rigid import matrices_of
 from ..values.laid import LaidLine
 from ..values.motif import Gradient, Motif, Paint, Shape, mapped
+from .meshes import picture_on_mesh
 from .shaped import shaped_markup
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
@@ -97,9 +98,8 @@ def _shaped(layer: Layer, servers: Servers, ids: dict[str, str] | None) -> str:
         dashes = None if stroke is None else [_short(d * scale) for d in stroke.dashes]
         return _attributes(shape, servers, stroke_width=None if stroke is None else _short(stroke.width * scale), dashes=dashes)
 
-    def picture(motif: Motif, shape: Shape, matrix: np.ndarray) -> str:
-        shift = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
-        return f'<g transform="matrix({" ".join(f"{v:.6f}" for v in matrix)})">{_shape_markup(mapped(shape, shift), servers)}</g>'
+    def picture(shape: Shape, mesh: np.ndarray) -> str:
+        return _shape_markup(picture_on_mesh(shape, mesh), servers)
 
     def stamped(motif: Motif, matrix: np.ndarray) -> str:
         text = " ".join(f"{v:.5f}" for v in matrix)

@@ -46,4 +46,5 @@ def _outlines(rows: list[LaidLine], pieces: np.ndarray) -> ShapedOutlines | None
         np.concatenate([o.points for o, _ in own]), starts, np.concatenate([o.closed for o, _ in own]),
         np.concatenate([o.piece + begin for o, begin in own]), np.concatenate([o.shape for o, _ in own]),
         np.concatenate([o.pieces + begin for o, begin in own]),
+        tuple(replace(mesh, piece=mesh.piece + begin) for o, begin in own for mesh in o.meshes),
     )  # fmt: skip

@@ -9,10 +9,11 @@ import numpy as np
 from ..maths.contours import contour_cubics, joined_cubics
 from ..maths.outlines import split_cubics
 from ..values.motif import Motif
-from ..values.outlines import ShapedOutlines
+from ..values.outlines import PictureMeshes, ShapedOutlines
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 MOST_HALVINGS = 14
+MOST_CELLS = 64  # along one side of a picture
 TESTED = np.array([0.25, 0.5, 0.75])
 FIRST_HALF = 0.5
 
@@ -32,13 +33,14 @@ def bent_outlines(
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, which lies at distance ``s`` (n,) and ``shift`` (n,) mm to the right of
     the line. ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N.
-    Pictures have no outline and are left out. A curve is halved, level by level and only
+    Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
     where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times.
     """
     parts = [_of_motif(motif, np.flatnonzero(variant == v), linear) for v, motif in enumerate(motifs)]
     cubics, piece, shape, contour, place = (np.concatenate(columns) for columns in zip(*[p[:5] for p in parts], strict=True))
     closed_of = {(v, *key): closed for v, part in enumerate(parts) for key, closed in part[5].items()}
-    bent, row, begin = _bent(cubics, piece, Way(s, shift, frame, warp), tolerance)
+    way = Way(s, shift, frame, warp)
+    bent, row, begin = _bent(cubics, piece, way, tolerance)
     order = np.lexsort((begin, place[row], contour[row], shape[row], piece[row]))
     bent, row = bent[order], row[order]
     keys = np.stack([piece[row], shape[row], contour[row]], axis=1)
@@ -46,7 +48,38 @@ def bent_outlines(
     points, starts = joined_cubics(bent, heads)
     first = keys[heads]
     closed = np.array([closed_of[variant[p], sh, c] for p, sh, c in first.tolist()], bool)
-    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1], np.arange(len(variant)))
+    meshes = tuple(
+        _mesh(np.flatnonzero(variant == v), number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
+        for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
+    )  # fmt: skip
+    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1], np.arange(len(variant)), meshes)
+
+
+def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
+    """Return a picture's mesh on some pieces; both sides are halved until their middles lie within tolerance, at most to 64 cells.
+
+    ``corners`` (4, 2) of the picture's rectangle, clockwise from the top left, about the base line's middle.
+    """
+    origin, sides = corners[0], (corners[1] - corners[0], corners[3] - corners[0])
+
+    def grid(columns: int, rows: int) -> np.ndarray:
+        u, v = np.meshgrid(np.linspace(0, 1, columns + 1), np.linspace(0, 1, rows + 1))
+        flat = origin + u[..., None] * sides[0] + v[..., None] * sides[1]
+        placed = np.einsum("nij,rcj->nrci", linear[pieces], flat)
+        which = np.repeat(pieces, u.size)
+        return way.places(which, placed[..., 0].ravel(), placed[..., 1].ravel()).reshape(placed.shape)
+
+    cells = [1, 1]
+    for axis in (0, 1):
+        while cells[axis] < MOST_CELLS:
+            finer = list(cells)
+            finer[axis] *= 2
+            points = np.moveaxis(grid(*finer), 2 - axis, 0)
+            off = points[1::2] - (points[:-1:2] + points[2::2]) / 2
+            if np.hypot(off[..., 0], off[..., 1]).max(initial=0.0) <= tolerance:
+                break
+            cells = finer
+    return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
 def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray):

@@ -138,4 +138,5 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     counts = counts[order]
     starts = np.concatenate([[0], np.cumsum(counts)])
     take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
-    return ShapedOutlines(every[take], starts, closed[order], piece[order], shape[order], taken)
+    meshes = tuple(mesh for part in parts for mesh in part.meshes)
+    return ShapedOutlines(every[take], starts, closed[order], piece[order], shape[order], taken, meshes)

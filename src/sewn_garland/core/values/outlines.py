@@ -10,13 +10,28 @@ from .arrays import freeze_arrays
 
 
 @dataclass(frozen=True, eq=False)
+class PictureMeshes:
+    """q bent pictures: ``points`` (q, rows + 1, columns + 1, 2) on the page, evenly over each picture from its top left.
+
+    Between them a picture is drawn straight. ``piece`` and ``shape`` (q,) as for contours.
+    """
+
+    points: np.ndarray
+    piece: np.ndarray
+    shape: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+
+@dataclass(frozen=True, eq=False)
 class ShapedOutlines:
     """c contours on the page, each a first point and three a cubic: ``points`` (m, 2) from ``starts`` (c + 1,) on.
 
     ``closed`` (c,), the ``piece`` (c,) of its line and the ``shape`` (c,) of that piece's motif that
     each contour belongs to; in the order of pieces, shapes and contours. ``pieces`` (p,), rising, are
     those that are shaped, also where nothing is left of one; the others are stamped. No contours
-    are empty arrays with ``starts`` [0].
+    are empty arrays with ``starts`` [0]. ``meshes`` are the pictures of shaped pieces.
     """
 
     points: np.ndarray
@@ -25,6 +40,7 @@ class ShapedOutlines:
     piece: np.ndarray
     shape: np.ndarray
     pieces: np.ndarray
+    meshes: tuple[PictureMeshes, ...] = ()
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -36,5 +52,10 @@ class ShapedOutlines:
         c, d = np.searchsorted(self.pieces, (first, last))
         return ShapedOutlines(
             self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b],
-            self.pieces[c:d] - first,
+            self.pieces[c:d] - first, tuple(_meshes_of(mesh, first, last) for mesh in self.meshes),
         )
+
+
+def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
+    own = (mesh.piece >= first) & (mesh.piece < last)
+    return PictureMeshes(mesh.points[own], mesh.piece[own] - first, mesh.shape[own])
