@@ -24,6 +24,7 @@ from .measuring.rounding import Rounded, rounded
 from .measuring.runs import PASSED, corners_between, runs_of
 from .measuring.setting_out import set_out
 from .measuring.smoothing import scaled, smoothed
+from .outline_joins import tones_of, with_outlines
 from .placing.jointed import place_jointed
 from .placing.rigid import matrices_of, place_rigid
 from .reading.brush_document import changed
@@ -184,14 +185,17 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
     along = (lambda which, s: frames_on(lines, which, s)) if brush.bent else None
     from_centres = shaped.from_centres(stops, placements, cut.corners)
     joins = joins_of(from_centres, placements, brush, line_of=line_of, closed=closed, length=lengths_of(lines), along=along)
+    joins = replace(joins, tone=tones_of(joins, brush, stops, placements))
     outlines = shaped.outlines(placements, cut.corners)
+    if brush.by_outlines:
+        joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines))
     edges = np.cumsum(counts)
     join_edges = np.searchsorted(line_of[joins.first], np.arange(len(lines) + 1))
     laid = []
     for i, line in enumerate(lines):
         of_line = slice(edges[i] - counts[i], edges[i])
         own_joins = _rows(joins, slice(join_edges[i], join_edges[i + 1]))
-        own_joins = replace(own_joins, first=own_joins.first - of_line.start)
+        own_joins = replace(own_joins, first=own_joins.first - of_line.start, second=own_joins.second - of_line.start)
         own_stops = _rows(stops, of_line)
         laid.append(LaidLine(
             length=line.length, closed=line.closed, runs=len(runs[i]),

@@ -11,9 +11,10 @@ from .inspecting.bends import reach_across
 from .measuring.arc_length import frames_and_bends_on, frames_on
 from .measuring.rounding import Rounded, rounded
 from .measuring.widths import widths_of
+from .outline_joins import Places
 from .placing.corners import with_corner_pieces
 from .placing.rigid import along_width, matrices_of
-from .shaping.bend import Warp, bent_outlines
+from .shaping.bend import Warp, Way, bent_outlines
 from .shaping.corners import clipped_pieces, fitted_corners, merged
 from .spacing.corners import AT_CORNER, allowances_of
 from .values.brush import Brush
@@ -67,7 +68,7 @@ class ShapedPieces:
     def __init__(
         self, brush: Brush, lines: list[MeasuredLine], corners: list[list[Corner]], line_of, stops: Stops, legs, widths: Widths | None
     ) -> None:
-        self.widths = widths
+        self.widths, self.redrawn = widths, []
         self.brush, self.lines, self.corners = brush, lines, corners
         self.line_of, self.stops, self.legs = line_of, stops, legs
         self.at_corner = np.flatnonzero(stops.place == AT_CORNER)
@@ -100,15 +101,31 @@ class ShapedPieces:
 
     def outlines(self, placements: Placements, corners: list[Corner]) -> ShapedOutlines | None:
         """Return the outlines of every piece that is shaped; None where none is."""
-        parts = [self._bent(placements)] if self.brush.bent else []
-        if corners:
-            parts += self._fitted(placements, corners)
-        clipped = self._clipped(placements, parts[0] if parts and self.brush.bent else None)
-        parts += [clipped] if clipped is not None else []
+        parts = [bent_outlines(self.brush.motifs, placements.variant, *self._way(placements))] if self.brush.bent else []
+        self.redrawn = self._fitted(placements, corners) if corners else []
+        clipped = self._clipped(placements, parts[0] if parts else None)
+        self.redrawn += [clipped] if clipped is not None else []
+        parts += self.redrawn
         return None if not parts else parts[0] if len(parts) == 1 else merged(parts)
 
-    def _bent(self, placements: Placements) -> ShapedOutlines:
-        """Bend every piece along its line."""
+    def where_drawn(self, placements: Placements, outlines: ShapedOutlines | None) -> tuple[Places | None, np.ndarray]:
+        """Return where points of bent pieces go, None where pieces are stamped, and which pieces (n,) are neither clipped nor fitted."""
+        whole = np.ones(len(self.stops.s), bool)
+        if not self.brush.bent:
+            whole[[] if outlines is None else outlines.pieces] = False
+            return None, whole
+        for part in self.redrawn:
+            whole[part.pieces] = False
+        linear, way = self._way(placements)
+
+        def places(piece: np.ndarray, points: np.ndarray) -> np.ndarray:
+            x, v = np.einsum("nij,nj->ni", linear[piece], points).T
+            return way.places(piece, x, v)
+
+        return places, whole
+
+    def _way(self, placements: Placements) -> tuple[np.ndarray, Way]:
+        """Return how bent pieces are turned, mirrored and sized (n, 2, 2), and where their points go."""
         soft = [_softened(line, tuple(c.s for c in own)) for line, own in zip(self.lines, self.corners, strict=True)]
         s, legs = self.stops.s.copy(), None if self.legs is None else self.legs.copy()
         for i, each in enumerate(soft):
@@ -130,7 +147,7 @@ class ShapedPieces:
         if self.widths is not None:  # the warp makes pieces as wide as the line
             scale = scale / np.stack([along_width(self.stops, self.brush), self.stops.width], axis=1)
             warp = self._warp(softened, s)
-        return bent_outlines(self.brush.motifs, placements.variant, rotation * scale[:, None, :], shift, s, frame, warp=warp)
+        return rotation * scale[:, None, :], Way(s, shift, frame, warp)
 
     def _warp(self, lines: list[MeasuredLine], s: np.ndarray) -> Warp:
         """Return how pieces at distances ``s`` (n,) follow the widths of lines; a piece laid once only across."""

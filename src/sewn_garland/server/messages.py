@@ -10,6 +10,7 @@ from ..core.reading.brush_document import (
     EndsDocument,
     Finite,
     HandDocument,
+    JoinsDocument,
     RowsDocument,
     SpacingDocument,
     TravelDocument,
@@ -43,6 +44,7 @@ class Settings(Message):
     variants: VariantsDocument = VariantsDocument()
     rows: RowsDocument = RowsDocument()
     hand: HandDocument = HandDocument()
+    joins: JoinsDocument = JoinsDocument()
 
 
 class GradientStopMessage(Message):

@@ -90,7 +90,7 @@ def test_a_bent_bar_widens_with_the_line_and_its_edges_meet():
     laid = lay(brush(bar(6, 2), round_bends="bent", ease="length", width_along=THICK), [line])[0]
     points = [laid.outlines.points[a:b] for a, b in zip(laid.outlines.starts[:-1], laid.outlines.starts[1:], strict=True)]
     cubics = np.concatenate([np.stack([p[0:-1:3], p[1::3], p[2::3], p[3::3]], axis=1) for p in points])
-    true, _ = quad(lambda s: 2 * on_line(widths.at, [s])[0][0], 0, 200, limit=300)
+    true, _ = quad(lambda s: 2 * on_line(widths.at, [s])[0][0], 0, 200, limit=300, epsabs=1e-3)
     assert abs(swept(cubics).sum()) == pytest.approx(true, rel=2e-4)
     right = points[10][np.isclose(points[10][:, 0], points[10][:, 0].max(), atol=1e-9), 1]
     left = points[11][np.isclose(points[11][:, 0], points[11][:, 0].min(), atol=1e-9), 1]

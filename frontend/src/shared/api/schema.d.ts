@@ -826,6 +826,32 @@ export interface components {
             opacity: number;
         };
         /**
+         * HandDocument
+         * @description What the hand does: the width along the line, and tapered ends.
+         */
+        HandDocument: {
+            /**
+             * Width Along
+             * @default []
+             */
+            width_along: components["schemas"]["WidthPoint"][];
+            /**
+             * Taper Start Mm
+             * @default 0
+             */
+            taper_start_mm: number;
+            /**
+             * Taper End Mm
+             * @default 0
+             */
+            taper_end_mm: number;
+            /**
+             * Taper To Pct
+             * @default 20
+             */
+            taper_to_pct: number;
+        };
+        /**
          * History
          * @description The names of the steps that undo and redo would take; ``kept_at`` in seconds since 1970.
          */
@@ -840,6 +866,33 @@ export interface components {
             redo_id: number | null;
             /** Kept At */
             kept_at: number | null;
+        };
+        /**
+         * JoinsDocument
+         * @description How joins are measured, and from what on they are a finding.
+         */
+        JoinsDocument: {
+            /**
+             * Measured By
+             * @default frames
+             * @enum {string}
+             */
+            measured_by: "frames" | "outlines";
+            /**
+             * Gap Tolerance Mm
+             * @default 0.1
+             */
+            gap_tolerance_mm: number;
+            /**
+             * Kink Tolerance Deg
+             * @default 15
+             */
+            kink_tolerance_deg: number;
+            /**
+             * Tone Tolerance
+             * @default 3
+             */
+            tone_tolerance: number;
         };
         /**
          * MotifMessage
@@ -1011,6 +1064,24 @@ export interface components {
              *     }
              */
             rows: components["schemas"]["RowsDocument"];
+            /**
+             * @default {
+             *       "width_along": [],
+             *       "taper_start_mm": 0,
+             *       "taper_end_mm": 0,
+             *       "taper_to_pct": 20
+             *     }
+             */
+            hand: components["schemas"]["HandDocument"];
+            /**
+             * @default {
+             *       "measured_by": "frames",
+             *       "gap_tolerance_mm": 0.1,
+             *       "kink_tolerance_deg": 15,
+             *       "tone_tolerance": 3
+             *     }
+             */
+            joins: components["schemas"]["JoinsDocument"];
         };
         /**
          * ShapeMessage
@@ -1143,6 +1214,16 @@ export interface components {
              * @default 1
              */
             arrangement: number;
+        };
+        /**
+         * WidthPoint
+         * @description How wide pieces are at a place along the line.
+         */
+        WidthPoint: {
+            /** At Pct */
+            at_pct: number;
+            /** Width Pct */
+            width_pct: number;
         };
         /**
          * StepRequest

@@ -93,6 +93,9 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
         size = np.ceil(now / 2) / 10 if finding.amount > 1 else np.floor(now * 2) / 10
         yield Cure(f"Size across {size:g} %", _brush_change("spacing", size_pct=size))
         yield Cure("Repeat it instead", _brush_change("travel", kind="repeated"))
+    elif finding.kind == "tone":
+        yield Cure("Mirror every second one", _brush_change("travel", mirror="every_second"))
+        yield Cure("Leave a gap of 5 %", _brush_change("spacing", gap_pct=5.0))
     elif finding.kind in ("leftover", "broken order"):
         yield from _ease_cures(finding, brush, measured, lengths)
     else:

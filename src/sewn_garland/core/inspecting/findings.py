@@ -87,6 +87,7 @@ def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
     ]  # fmt: skip
     if brush.jointed:  # a joint is there to turn
         measures.pop()
+    measures.append(("tone", joins.tone, brush.tone_tolerance, "ΔE", 1.0))
     return [f for kind, amounts, limit, unit, factor in measures if len(amounts) and amounts.max() > limit + ABS_TOL_MM
             for f in _stretches(joins, kind, amounts, limit, unit, factor)]  # fmt: skip
 
@@ -97,7 +98,7 @@ def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor
     for group in _groups(np.flatnonzero(amounts > limit + ABS_TOL_MM)):
         worst = group[amounts[group].argmax()]
         amount = amounts[worst] * factor
-        shown = f"{amount:.2f} mm" if unit == "mm" else f"{amount:.0f}°"
+        shown = {"mm": f"{amount:.2f} mm", "°": f"{amount:.0f}°", "ΔE": f"of ΔE {amount:.1f}"}[unit]
         message = f"{kind} {shown} at {joins.s[worst]:.1f} mm"
         if len(group) > 1:
             message = f"{len(group)} {kind}s, largest {shown} at {joins.s[worst]:.1f} mm"

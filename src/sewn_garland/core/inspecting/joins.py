@@ -40,7 +40,8 @@ def joins_of(
     onwards = stops.s[first] + stops.after[first] + stops.gap_after[first] / 2
     whole = length[line_of[first]]
     s = np.where(onwards > whole, onwards - whole, onwards)
-    return Joins(at=(a + b) / 2, s=s, gap=gap - stops.gap_after[first], step=step, kink=kink, first=first)
+    gap = gap - stops.gap_after[first]
+    return Joins((a + b) / 2, s, gap, step, kink, first, second, tone=np.zeros(len(first)))
 
 
 def _between_bent(stops: Stops, line_of, first, second, length, along):

@@ -21,7 +21,9 @@ def in_rows(rows: list[LaidLine]) -> LaidLine:
     pieces = np.cumsum([0, *(len(row.stops.s) for row in rows)])
     runs = np.cumsum([0, *(row.runs for row in rows)])
     stops = _stacked([replace(row.stops, run=row.stops.run + runs[i]) for i, row in enumerate(rows)])
-    joins = _stacked([replace(row.joins, first=row.joins.first + pieces[i]) for i, row in enumerate(rows)])
+    joins = _stacked([
+        replace(row.joins, first=row.joins.first + pieces[i], second=row.joins.second + pieces[i]) for i, row in enumerate(rows)
+    ])
     findings = [replace(f, message=f"row {i + 1}: {f.message}" if i else f.message) for i, row in enumerate(rows) for f in row.findings]
     return replace(
         first, runs=int(runs[-1]), stops=stops, joins=joins, placements=_stacked([row.placements for row in rows]),

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..values.laid import Finding, LaidLine
 
-ORDER = ("leftover", "crowded corner", "over-stretched", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order")
+ORDER = ("leftover", "crowded corner", "over-stretched", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order", "tone")
 
 
 def verdict(laid: LaidLine) -> str:
@@ -34,5 +34,7 @@ def _words(kind: str, found: list[Finding]) -> str:
         return f"stretched {largest:.1f} times"
     if kind == "crowded corner":
         return "crowded corner" if count == 1 else f"{count} crowded corners"
+    if kind == "tone":
+        return f"colours differ by ΔE {largest:.1f} at joins"
     amount = f"{largest:.0f}°" if kind == "kink" else f"{largest:.2f} mm"
     return f"{kind} {amount}" if count == 1 else f"{count} {kind}s, up to {amount}"

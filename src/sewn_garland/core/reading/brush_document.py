@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from ..errors import InputError, LimitError
-from ..values.brush import SINGLE_PIECES, Brush, Role
+from ..values.brush import GAP_TOLERANCE_MM, KINK_TOLERANCE_DEG, SINGLE_PIECES, TONE_TOLERANCE, Brush, Role
 from ..values.motif import Motif
 from .svg_motif import motif_from_svg
 from .svg_source import MOST_BYTES
@@ -111,6 +111,15 @@ class HandDocument(_Part):
     taper_to_pct: Annotated[Finite, Field(ge=1, le=100)] = 20
 
 
+class JoinsDocument(_Part):
+    """How joins are measured, and from what on they are a finding."""
+
+    measured_by: Literal["frames", "outlines"] = "frames"
+    gap_tolerance_mm: Annotated[Finite, Field(gt=0, le=100)] = GAP_TOLERANCE_MM
+    kink_tolerance_deg: Annotated[Finite, Field(gt=0, le=180)] = KINK_TOLERANCE_DEG
+    tone_tolerance: Annotated[Finite, Field(gt=0, le=100)] = TONE_TOLERANCE
+
+
 class BrushDocument(_Part):
     """A brush as kept in a file."""
 
@@ -124,6 +133,7 @@ class BrushDocument(_Part):
     variants: VariantsDocument = VariantsDocument()
     rows: RowsDocument = RowsDocument()
     hand: HandDocument = HandDocument()
+    joins: JoinsDocument = JoinsDocument()
 
 
 NOT_BUILT: dict[str, set[str]] = {
@@ -156,6 +166,10 @@ FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
     ("hand", "taper_start_mm"): ("taper_start", 1.0),
     ("hand", "taper_end_mm"): ("taper_end", 1.0),
     ("hand", "taper_to_pct"): ("taper_to", 0.01),
+    ("joins", "measured_by"): ("by_outlines", None),
+    ("joins", "gap_tolerance_mm"): ("gap_tolerance", 1.0),
+    ("joins", "kink_tolerance_deg"): ("kink_tolerance_deg", 1.0),
+    ("joins", "tone_tolerance"): ("tone_tolerance", 1.0),
     ("variants", "order"): ("order", None),
     ("variants", "weights"): ("weights", None),
     ("variants", "arrangement"): ("arrangement", None),
@@ -259,6 +273,8 @@ def _own_value(key: str, value: Any, unit: float | None) -> Any:
     if key == "width_along":
         points = [p if isinstance(p, dict) else p.model_dump() for p in value]
         return tuple((p["at_pct"] / 100, p["width_pct"] / 100) for p in points)
+    if key == "measured_by":
+        return value == "outlines"
     if isinstance(value, list):
         return tuple(value)
     return value if unit is None else value * unit

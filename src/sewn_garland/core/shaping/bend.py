@@ -24,22 +24,58 @@ Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndar
 """Takes pieces (n,) and distances along their lines (n,), returns positions (n, 2), unit tangents (n, 2) and curvature (n,)."""
 
 
+class Way:
+    """Where points (x, v) of pieces go.
+
+    Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
+    ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N.
+    """
+
+    def __init__(self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None) -> None:
+        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
+
+    def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
+        """Return the places (n, 2)."""
+        s, _, width, _ = self._on_line(piece, x)
+        place, tangent, _ = self.frame(piece, s)
+        return place + (self.shift[piece] + v * width)[:, None] * _right_of(tangent)
+
+    def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return the places (n, 2), and how they move a mm of x and of v (n, 2).
+
+        With N turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
+        moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
+        """
+        s, rate, width, change = self._on_line(piece, x)
+        place, tangent, bend = self.frame(piece, s)
+        normal = _right_of(tangent)
+        h = self.shift[piece] + v * width
+        along = (rate * (1 - bend * h))[:, None] * tangent
+        if self.warp is not None:
+            along += (rate * v * change)[:, None] * normal
+        return place + h[:, None] * normal, along, np.broadcast_to(width, len(x))[:, None] * normal
+
+    def _on_line(self, piece: np.ndarray, x: np.ndarray):
+        return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
+
+
+def _right_of(tangent: np.ndarray) -> np.ndarray:
+    return np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
+
+
 def bent_outlines(
-    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, shift: np.ndarray, s: np.ndarray, frame: Frame,
-    *, warp: Warp | None = None, tolerance: float = TOLERANCE_MM,
+    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, way: Way, *, tolerance: float = TOLERANCE_MM
 ) -> ShapedOutlines:
     """Bend the shapes of every piece along its line, within ``tolerance`` mm on the page.
 
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
-    its base line's middle, which lies at distance ``s`` (n,) and ``shift`` (n,) mm to the right of
-    the line. ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N.
+    its base line's middle, from where ``way`` takes its points to the page.
     Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
     where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times.
     """
     parts = [_of_motif(motif, np.flatnonzero(variant == v), linear) for v, motif in enumerate(motifs)]
     cubics, piece, shape, contour, place = (np.concatenate(columns) for columns in zip(*[p[:5] for p in parts], strict=True))
     closed_of = {(v, *key): closed for v, part in enumerate(parts) for key, closed in part[5].items()}
-    way = Way(s, shift, frame, warp)
     bent, row, begin = _bent(cubics, piece, way, tolerance)
     order = np.lexsort((begin, place[row], contour[row], shape[row], piece[row]))
     bent, row = bent[order], row[order]
@@ -96,41 +132,6 @@ def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray):
     n, m = len(pieces), len(cubics)
     placed = np.einsum("nij,mkj->nmki", linear[pieces], about)
     return (placed.reshape(-1, 4, 2), np.repeat(pieces, m), np.tile(shape, n), np.tile(contour, n), np.tile(np.arange(m), n), closed)
-
-
-class Way:
-    """Where points (x, v) of pieces go."""
-
-    def __init__(self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None) -> None:
-        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
-
-    def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
-        """Return the places (n, 2)."""
-        s, _, width, _ = self._on_line(piece, x)
-        place, tangent, _ = self.frame(piece, s)
-        return place + (self.shift[piece] + v * width)[:, None] * _right_of(tangent)
-
-    def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the places (n, 2), and how they move a mm of x and of v (n, 2).
-
-        With N turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
-        moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
-        """
-        s, rate, width, change = self._on_line(piece, x)
-        place, tangent, bend = self.frame(piece, s)
-        normal = _right_of(tangent)
-        h = self.shift[piece] + v * width
-        along = (rate * (1 - bend * h))[:, None] * tangent
-        if self.warp is not None:
-            along += (rate * v * change)[:, None] * normal
-        return place + h[:, None] * normal, along, np.broadcast_to(width, len(x))[:, None] * normal
-
-    def _on_line(self, piece: np.ndarray, x: np.ndarray):
-        return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
-
-
-def _right_of(tangent: np.ndarray) -> np.ndarray:
-    return np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
 
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):

@@ -23,6 +23,7 @@ CornerStyle = Literal["through", "mitre", "lap", "butt", "round", "piece"]
 # roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
 SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
 GAP_TOLERANCE_MM = 0.1  # chosen: the finest opening seen at reading distance
+TONE_TOLERANCE = 3.0  # chosen: a ΔE2000 that begins to show as a line where two flats meet
 LIGHTEST_TOUCH = 0.2  # common practice: below a fifth of the width a mark is lost
 KINK_TOLERANCE_DEG = 15.0  # chosen: an angle at a join that begins to read as broken
 
@@ -36,7 +37,8 @@ class Brush:
     travel) at which further rows lie, each eased on its own or in step with the first; ``brick``
     shifts every second row by half a pitch. ``phase`` is that shift of one row, as a share of a pitch.
     ``width_along`` gives the width as (share of the line, factor), the tapers are mm at the ends of
-    open lines, where the width begins with ``taper_to``.
+    open lines, where the width begins with ``taper_to``. ``by_outlines`` measures gaps by what is drawn
+    instead of by frames; the tolerances are those of findings.
     """
 
     name: str
@@ -73,8 +75,10 @@ class Brush:
     taper_start: float = 0.0
     taper_end: float = 0.0
     taper_to: float = LIGHTEST_TOUCH
+    by_outlines: bool = False
     gap_tolerance: float = GAP_TOLERANCE_MM
     kink_tolerance_deg: float = KINK_TOLERANCE_DEG
+    tone_tolerance: float = TONE_TOLERANCE
 
     def corner_style(self, turn: float) -> CornerStyle:
         """Return what happens at a corner that turns right (positive) or left."""

@@ -118,8 +118,9 @@ class Placements:
 class Joins:
     """j neighbouring pairs: place on the page (between the facing edges) and along the line, and deviations from the wish.
 
-    ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians; arrays (j,), ``at`` (j, 2).
-    ``first`` is the earlier piece's index.
+    ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians, ``tone`` ΔE2000; arrays (j,), ``at``
+    (j, 2). ``first`` and ``second`` are the earlier and the later piece. ``apart`` mm and ``overlap`` mm² are
+    those of the outlines where these are measured, NaN where a join's are not.
     """
 
     at: np.ndarray
@@ -128,6 +129,10 @@ class Joins:
     step: np.ndarray
     kink: np.ndarray
     first: np.ndarray
+    second: np.ndarray
+    tone: np.ndarray
+    apart: np.ndarray | None = None
+    overlap: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
