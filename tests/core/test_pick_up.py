@@ -14,7 +14,8 @@ from sewn_garland.core.making.framing import ink_box
 from sewn_garland.core.making.weight import weight_of, with_lighter_pictures
 from sewn_garland.core.maths.outlines import area_of, flattened
 from sewn_garland.core.maths.raster import png_from_rgba
-from sewn_garland.core.pipeline import lay, picked_up
+from sewn_garland.core.picking import picked_up
+from sewn_garland.core.pipeline import lay
 from sewn_garland.core.placing.rigid import matrices_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif, Picture, Shape

@@ -8,16 +8,12 @@ from functools import lru_cache
 
 import numpy as np
 
-from .drawing.svg import Layer
-from .errors import InputError, LimitError
 from .inspecting.bends import safe_radius
 from .inspecting.cures import with_cures
 from .inspecting.findings import findings_of
 from .inspecting.joins import joins_of
 from .inspecting.rows import in_rows
-from .making.cutting import clipped_to, clipped_to_box, cut_in_three
-from .making.parts import MOST_PARTS, checked_size
-from .maths.affine import compose
+from .making.cutting import clipped_to, cut_in_three
 from .measuring.arc_length import frames_on, measure
 from .measuring.parallel import parallel
 from .measuring.rounding import Rounded, rounded
@@ -26,7 +22,7 @@ from .measuring.setting_out import set_out
 from .measuring.smoothing import scaled, smoothed
 from .outline_joins import tones_of, with_outlines
 from .placing.jointed import place_jointed
-from .placing.rigid import matrices_of, place_rigid
+from .placing.rigid import place_rigid
 from .reading.brush_document import changed
 from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of, widths_on
 from .spacing.corners import cut_at_corners
@@ -38,7 +34,6 @@ from .spacing.variants import variant_sequence
 from .values.brush import Brush, CornerStyle
 from .values.laid import LaidLine, Run, RunSpacing, Stops
 from .values.line import Line, MeasuredLine
-from .values.motif import Motif, mapped
 from .values.widths import Widths
 
 
@@ -70,36 +65,6 @@ def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_o
         laid, brush, measured, lengths=extents.length, gaps=extents.gap,
         relay=lambda change: _relaid(brush, measured, change), of_brush_only=of_brush_only,
     ))  # fmt: skip
-
-
-def picked_up(layers: Sequence[Layer], box: tuple[float, float, float, float]) -> Motif:
-    """Return what is laid within a region (left, top, right, bottom in mm) as a motif of its own, cut at the region's rim.
-
-    Raises InputError when nothing lies there, LimitError when it is more than a motif may hold.
-    """
-    left, top, right, bottom = box
-    shapes = []
-    for layer in layers:
-        matrices = matrices_of(layer.laid.placements)
-        near = np.flatnonzero(_may_touch(layer, matrices, box))
-        if len(near) > MOST_PARTS:
-            raise LimitError(f"{len(near)} pieces lie in the region, more than the {MOST_PARTS} parts a motif may have; take a smaller one")
-        for i in near:
-            motif = layer.motifs[int(layer.laid.placements.variant[i])]
-            a, b, c, d, e, f = matrices[i]
-            anchor = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
-            matrix = compose(np.array([[a, c, e - left], [b, d, f - top]]), anchor)
-            shapes += [replace(mapped(s, matrix), group=0, derived=False) for s in motif.shapes]
-    if not shapes:
-        raise InputError("nothing is laid in this region; pull it over some pieces")
-    whole = Motif(tuple(shapes), right - left, bottom - top, (bottom - top) / 2)
-    return checked_size(clipped_to_box(whole))
-
-
-def _may_touch(layer: Layer, matrices: np.ndarray, box: tuple[float, float, float, float]) -> np.ndarray:
-    reach = max(np.hypot(m.width, m.height) for m in layer.motifs) * max(np.hypot(matrices[:, 0], matrices[:, 1]).max(initial=0), 1e-9)
-    x, y = matrices[:, 4], matrices[:, 5]
-    return (x > box[0] - reach) & (x < box[2] + reach) & (y > box[1] - reach) & (y < box[3] + reach)
 
 
 def with_pieces_cut(brush: Brush) -> Brush:

@@ -4,6 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
+from .errors import InputError
+from .maths.outlines import cubics_of
+from .reading.path_data import subpaths_from_path_data
+from .reading.svg_motif import outline_from_subpaths
+
 TRIAL_BOX = (100.0, 70.0)
 STEPS_MM = (10, 20, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1000, 1500, 2000, 3000, 5000, 10_000)
 
@@ -28,6 +35,51 @@ TRIAL_LINES = (
     ),
     TrialLine("letter", "Letter", "M67 20C64 11 55 8 49 8C40 8 33 13 33 21C33 41 68 29 68 48C68 57 60 62 50 62C42 62 35 58 32 49"),
 )  # fmt: skip
+
+
+def points_of(path: str) -> np.ndarray:
+    """Return the points (n, 2) of a line that can be moved: where its segments meet, a closed line's start once."""
+    cubics, closed = _cubics(path)
+    ends = np.concatenate([cubics[:1, 0], cubics[:, 3]])
+    return ends[:-1] if closed else ends
+
+
+def reshaped(path: str, points: np.ndarray) -> str:
+    """Return a line's path data with its points moved to ``points`` (n, 2); handles go with their points.
+
+    Raises InputError when there are not as many as the line has.
+    """
+    cubics, closed = _cubics(path)
+    own = points_of(path)
+    if len(points) != len(own):
+        raise InputError(f"this trial line has {len(own)} points, not {len(points)}")
+    moved = np.asarray(points, float) - own
+    ends = np.concatenate([moved, moved[:1]]) if closed else moved
+    cubics = cubics + np.stack([ends[:-1], ends[:-1], ends[1:], ends[1:]], axis=1)
+    return _path_of(cubics, closed)
+
+
+def set_on_sheet(path: str) -> tuple[str, tuple[float, float]]:
+    """Return a user's own line moved to a sheet of its own with some room about it, and the sheet's size in mm; its size stays."""
+    cubics, closed = _cubics(path)
+    low, high = cubics.reshape(-1, 2).min(axis=0), cubics.reshape(-1, 2).max(axis=0)
+    room = 2.0 + 0.1 * float((high - low).max())
+    width, height = (high - low + 2 * room).tolist()
+    return _path_of(cubics - low + room, closed), (width, height)
+
+
+def _path_of(cubics: np.ndarray, closed: bool) -> str:
+    text = [f"M{cubics[0, 0, 0]:.4f} {cubics[0, 0, 1]:.4f}"]
+    text += ["C" + " ".join(f"{v:.4f}" for v in cubic[1:].ravel()) for cubic in cubics]
+    return "".join(text) + ("Z" if closed else "")
+
+
+def _cubics(path: str) -> tuple[np.ndarray, bool]:
+    """Return a line's segments as cubics (m, 4, 2), straight ones with handles at their thirds, arcs by the reader's own pieces."""
+    (sub,) = subpaths_from_path_data(path)
+    commands, points = outline_from_subpaths([sub])
+    closed = commands.endswith("Z")
+    return cubics_of(commands, points, close=closed), closed
 
 
 def trial_width_mm(pitch: float, *, height: float = 0.0, step: int = 0) -> float:

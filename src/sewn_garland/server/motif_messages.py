@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import BaseModel, Field, model_validator
 
+from ..core.corner_proposals import CornerWay
 from ..core.making.borders import Arrangement
+from ..core.making.corners import EndWay
 from ..core.reading.brush_document import Finite
 from .edit_messages import Draw, Edit, Figures, Length, Mm, Place, Share
-from .messages import Colour, Message, MotifMessage, Name, Sequenced, Versioned
+from .messages import Colour, Message, MotifMessage, Name, PieceMessage, RowId, Sequenced, Versioned
 
 PointPx = Annotated[list[Finite], Field(min_length=2, max_length=2)]
 Marks = Annotated[list[PointPx], Field(max_length=2000)]
@@ -239,10 +241,30 @@ class Divide(Versioned):
 
 
 class MakePiece(Versioned):
-    """Make the piece of a role from the repeat: the same again, its mirror image, turned, its half, or a mitred corner."""
+    """Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its proposals."""
 
     role: Literal["start", "end", "outside_corner", "inside_corner"]
-    way: Literal["same", "mirror", "turned", "half", "mitre"]
+    way: EndWay | CornerWay
+
+
+class ProposalPath(BaseModel):
+    id: RowId
+    role: Literal["outside_corner", "inside_corner"]
+
+
+class ProposalMessage(Message):
+    """A corner piece that could be made, laid between repeats: the piece, matrices of it and of the repeats, and the box they lie in."""
+
+    way: CornerWay
+    corner: PieceMessage
+    repeat: PieceMessage
+    corner_matrix: list[float]
+    repeat_matrices: list[list[float]]
+    box: list[float]
+
+
+class ProposalsMessage(Message):
+    proposals: list[ProposalMessage]
 
 
 class SampledPieceMessage(Message):

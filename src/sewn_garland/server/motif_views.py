@@ -48,10 +48,7 @@ def motif_message(row: tables.Motif, ink: str | None = None, *, as_drawn: Motif 
     whole = inked(motif, ink)
     piece = None
     if motif.cuts is not None and as_drawn is None:
-        cut = piece_of(row, ink)
-        piece = PieceMessage(
-            width_mm=float(cut.width), height_mm=float(cut.height), base_line_mm=float(cut.base_line), shapes=_shapes(cut, row)
-        )
+        piece = piece_message(piece_of(row, ink), row)
     return MotifMessage(
         id=row.id, name=row.name, version=row.version, width_mm=float(motif.width), height_mm=float(motif.height),
         base_line_mm=float(motif.base_line), cuts_mm=motif.cuts and list(motif.cuts),
@@ -59,6 +56,13 @@ def motif_message(row: tables.Motif, ink: str | None = None, *, as_drawn: Motif 
         shapes=_shapes(whole, row), piece=piece,
         recipes=[RecipeMessage(group=r.group, kind=r.kind, figures=dict(r.figures)) for r in motif.recipes],
     )  # fmt: skip
+
+
+def piece_message(motif: Motif, row: tables.Motif) -> PieceMessage:
+    """Return artwork as it is laid; ``row`` is the motif whose kept pictures it may show."""
+    return PieceMessage(
+        width_mm=float(motif.width), height_mm=float(motif.height), base_line_mm=float(motif.base_line), shapes=_shapes(motif, row)
+    )
 
 
 def _shapes(motif: Motif, row: tables.Motif) -> list[ShapeMessage]:

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
 from flask import Response, current_app
 from flask_openapi import APIBlueprint
 from sqlmodel import Session, select
@@ -13,7 +15,7 @@ from sqlmodel import Session, select
 from ..core.errors import InputError
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
 from ..core.spacing.stops import repeat_extents
-from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, trial_width_mm
+from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm
 from ..store import tables
 from ..store.history import Change, make_step
 from .messages import (
@@ -112,23 +114,45 @@ def limits():
 def lay_bench(body: BenchRequest):
     with store().reading() as session:
         singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
-        brush = brush_of(session, "the brush", {"repeat": [body.motif_id, *body.variants], **singles}, body.settings)
+        ids = {"repeat": [body.motif_id, *body.variants], **singles}
+        brush = brush_of(session, "the brush", ids, body.settings)
+        aside = body.aside and brush_of(session, "the brush kept aside", ids, body.aside)
+        rows = [session.get(tables.Line, i) for i in body.pinned]
+        pinned = [(row.id, row.name, row.path) for row in rows if row is not None]
     extents = repeat_extents(brush)
     height = max(m.height for m in brush.repeat) * brush.size
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
     scenes = [Scene("flat", replace(brush, rows=()), flat, {"name": "Flat run"}, unended=True)]
     if body.trials:
-        scale = trial_mm / TRIAL_BOX[0]
-        scenes += [Scene(t.key, brush, measured_path(scaled_path(t.path, scale)),
-                         {"name": t.name, "path": scaled_path(t.path, scale)}) for t in TRIAL_LINES]  # fmt: skip
+        sheets = [*_standing(body, trial_mm / TRIAL_BOX[0]), *(_pinned(*line) for line in pinned)]
+        scenes += [Scene(key, brush, measured_path(about["path"]), about) for key, about in sheets]
+        if aside is not None:
+            scenes += [Scene(f"aside {key}", aside, measured_path(about["path"]), about) for key, about in sheets]
     header = {
         "seq": body.seq, "trial_mm": trial_mm, "trial_box": [trial_mm, trial_mm * TRIAL_BOX[1] / TRIAL_BOX[0]],
         "piece_mm": float(extents.length[0]), "gap_mm": float(extents.gap[0]), "pitch_mm": extents.mean_pitch,
         "height_mm": height,
     }  # fmt: skip
     question = current_app.extensions["sewn_garland_latest"].question(f"bench {body.client}", body.seq)
-    return binary(packed_scenes(scenes, cures=body.cures, overtaken=question, header=header, trial=True))
+    return binary(packed_scenes(scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large))
+
+
+def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, dict]]:
+    """Yield the trial lines' keys and what the browser needs to know: name, path in mm, and the points of the large one."""
+    for trial in TRIAL_LINES:
+        path, moved = trial.path, body.shaped.get(trial.key)
+        if moved is not None:
+            path = reshaped(path, np.array(moved))
+        about = {"name": trial.name, "path": scaled_path(path, scale), "moved": moved is not None}
+        if trial.key == body.large:
+            about["points"] = points_of(path).tolist()
+        yield trial.key, about
+
+
+def _pinned(line_id: int, name: str, path: str) -> tuple[str, dict]:
+    own, box = set_on_sheet(path)
+    return f"pinned {line_id}", {"name": name, "path": own, "box": list(box), "pinned": line_id}
 
 
 @api.post("/shelf/lay", summary="Lay every brush on the standard swatch (binary)")

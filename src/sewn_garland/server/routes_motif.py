@@ -10,17 +10,19 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session, select
 
+from ..core.corner_proposals import CORNER_WAYS, corner_made, corner_proposals, on_a_corner
 from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
 from ..core.making.borders import arrangement_of, in_arrangement
-from ..core.making.corners import corner_from_repeat, end_from_repeat
+from ..core.making.corners import end_from_repeat
 from ..core.making.cutting import cut_in_three
 from ..core.making.edits import EDITS, edited
 from ..core.making.framing import trimmed
 from ..core.making.starters import STARTERS, motif_from_starter
 from ..core.measuring.smoothing import line_from_hand
 from ..core.picture_pipeline import cut_found_in, darned_motif, only_picture, repeat_in
+from ..core.placing.rigid import matrices_of
 from ..core.reading.path_data import subpaths_from_path_data
 from ..core.reading.svg_motif import motif_from_svg, outline_from_subpaths
 from ..core.sampler import sample_of
@@ -42,6 +44,9 @@ from .motif_messages import (
     NewFromStarter,
     NewFromStroke,
     PiecesChange,
+    ProposalMessage,
+    ProposalPath,
+    ProposalsMessage,
     RenameMotif,
     SampledPieceMessage,
     SampleMessage,
@@ -49,7 +54,7 @@ from .motif_messages import (
     StarterMessage,
     Starters,
 )  # fmt: skip
-from .motif_views import bench_of, motif_message
+from .motif_views import bench_of, motif_message, piece_message
 from .parked_pictures import parked, whole
 from .scenes import Overtaken
 from .workshop import brush_message, brush_of, ids_by_role, laid_ids, motif_of, piece_of, row_of, sent, settings_of, store
@@ -294,9 +299,9 @@ def make_piece(path: IdPath, body: MakePiece):
         row = row_of(session, "brush", path.id)
         repeat = piece_of(row_of(session, "motif", row.motif_id))
         corner = body.role.endswith("corner")
-        if corner != (body.way == "mitre"):
+        if corner != (body.way in CORNER_WAYS):
             raise InputError(f"a piece for {body.role.replace('_', ' ')} is not made so")
-        made = corner_from_repeat(repeat, body.role.split("_")[0]) if corner else end_from_repeat(repeat, body.role, body.way)
+        made = corner_made(repeat, body.role.split("_")[0], body.way) if corner else end_from_repeat(repeat, body.role, body.way)
         words = body.role.replace("_", " ")
         label, key = f"{words} of {row.name}", f"piece {row.id} {body.role}"
         own = motif_values(session, made) | {"name": f"{row.name}, {words}"}
@@ -304,6 +309,23 @@ def make_piece(path: IdPath, body: MakePiece):
         values = {"pieces": {**row.pieces, body.role: motif["id"]}}
         after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))
+
+
+@api.get("/brushes/<int:id>/corner-proposals/<role>", responses={200: ProposalsMessage}, summary="Corner pieces that the repeat can make")
+def proposals(path: ProposalPath):
+    with store().reading() as session:
+        row = row_of(session, "motif", row_of(session, "brush", path.id).motif_id)
+        repeat = piece_of(row)
+    side, made = path.role.split("_")[0], []
+    for way, corner in corner_proposals(repeat, side).items():
+        laid, box = on_a_corner(repeat, corner, side)
+        matrices = matrices_of(laid.placements)
+        at = laid.placements.variant == 1
+        made.append(ProposalMessage(
+            way=way, corner=piece_message(corner, row), repeat=piece_message(repeat, row), box=list(box),
+            corner_matrix=matrices[at][0].tolist(), repeat_matrices=matrices[~at].tolist(),
+        ))  # fmt: skip
+    return sent(ProposalsMessage(proposals=made))
 
 
 @api.get("/brushes/<int:id>/sampler", responses={200: SampleMessage}, summary="All pieces of a brush where they lie, from start to end")

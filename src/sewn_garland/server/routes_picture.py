@@ -13,8 +13,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session
 
 from ..core.errors import LimitError
+from ..core.picking import picked_up
 from ..core.picture_pipeline import Preparation, motif_from_picture
-from ..core.pipeline import picked_up
 from ..core.reading.pictures import MOST_BYTES, MOST_SIDE, read_picture
 from ..jobs import Job
 from ..store import tables

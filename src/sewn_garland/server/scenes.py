@@ -56,9 +56,11 @@ class Scene:
 
 def packed_scenes(
     scenes: list[Scene], *, cures: bool, overtaken: Callable[[], bool], header: dict | None = None,
-    strip: str | None = None, trial: bool = False,
+    strip: str | None = None, trial: bool = False, large: str | None = None,
 ) -> bytes:
     """Lay every scene and pack the result; raises Overtaken as soon as a newer request is known.
+
+    Of trial lines only the ``large`` one and the flat run carry their joins; what is kept aside has no cures.
 
     A scene whose brush cannot be laid on its line carries the sentence why in ``refused``.
     """
@@ -72,9 +74,10 @@ def packed_scenes(
             entries.append({"key": scene.key, **scene.about, "refused": str(done)})
             continue
         brush = without_end(scene.brush) if scene.unended else scene.brush
-        done = cured(brush, scene.line, done, of_brush_only=trial) if cures else done
+        if cures and not scene.key.startswith("aside "):
+            done = cured(brush, scene.line, done, of_brush_only=trial)
         entries.append({"key": scene.key, **scene.about, **_figures(done, brush)})
-        arrays |= _arrays(number, done, joins=not trial or scene.key == "flat")
+        arrays |= _arrays(number, done, joins=not trial or scene.key in ("flat", large))
         if len(scene.brush.motifs) > 1:
             arrays[f"{number}.variant"] = ("u2", done.placements.variant)
         if scene.key == strip:
@@ -126,7 +129,9 @@ def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str,
 def _join_arrays(number: int, laid: LaidLine) -> dict[str, tuple[str, np.ndarray]]:
     joins, stops = laid.joins, laid.stops
     wished = stops.gap_after[joins.first]
-    table = np.column_stack([joins.at, joins.s, joins.gap + wished, wished, joins.step, np.degrees(joins.kink)])
+    unknown = np.full(len(joins.s), np.nan)
+    drawn = [unknown if each is None else each for each in (joins.apart, joins.overlap)]
+    table = np.column_stack([joins.at, joins.s, joins.gap + wished, wished, joins.step, np.degrees(joins.kink), joins.tone, *drawn])
     extent = np.column_stack([stops.s, stops.before, stops.after])
     return {
         f"{number}.extent": ("f4", extent),

@@ -7,13 +7,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from making import bar, brush
+from making import bar, brush, measured
+from sewn_garland.core.corner_proposals import CORNER_WAYS, corner_made, corner_proposals
+from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, vertex_of
 from sewn_garland.core.making.framing import ink_box
 from sewn_garland.core.making.sections import layers_of, section_at
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
+from sewn_garland.core.pipeline import lay
+from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.sampler import sample_of
 
 
@@ -65,3 +69,53 @@ def test_on_the_sampler_the_runs_end_where_the_pieces_begin():
     down = [p for p in sample.pieces if p.role == "repeat" and p.matrix[1] > 0.5]
     assert len(down) >= 2
     assert np.allclose([p.matrix[4] for p in down], down[0].matrix[4])
+
+
+@pytest.mark.parametrize("side", ["outside", "inside"])
+def test_a_lapped_bar_covers_one_leg_to_the_outer_edge_and_the_other_up_to_it(side):
+    """By hand: (10 + outer) × 2 and (10 − inner) × 2."""
+    repeat = replace(bar(10, 2), base_line=0.6)
+    corner = corner_made(repeat, side, "lap")
+    outer, inner = (0.6, 1.4) if side == "outside" else (1.4, 0.6)
+    assert area(corner) == pytest.approx(2 * (10 + outer) + 2 * (10 - inner), rel=1e-6)
+    assert ink_box(corner) == pytest.approx((0, 0, corner.width, corner.height), abs=1e-6)
+
+
+@pytest.mark.parametrize("side", ["outside", "inside"])
+def test_a_bent_corner_is_a_quarter_of_a_ring(side):
+    """π/4·(R² − r²) (closed form)."""
+    corner = corner_made(replace(bar(10, 2), base_line=0.5), side, "bend")
+    r = 20 / np.pi
+    outer, inner = (0.5, 1.5) if side == "outside" else (1.5, 0.5)
+    assert area(corner) == pytest.approx(np.pi / 4 * ((r + outer) ** 2 - (r - inner) ** 2), rel=2e-3)
+    assert vertex_of(corner, side)[0] == pytest.approx(r)
+
+
+def test_a_high_repeat_is_bent_round_in_more_pieces_and_refused_where_even_twelve_fold():
+    assert vertex_of(corner_made(bar(4, 20), "outside", "bend"), "outside")[0] == pytest.approx(2 * 5 * 4 / np.pi)
+    with pytest.raises(InputError, match="mitre it instead"):
+        corner_made(bar(1, 30), "outside", "bend")
+    assert set(corner_proposals(bar(1, 30), "outside")) == {"mitre", "lap", "across"}
+
+
+@pytest.mark.parametrize("way", CORNER_WAYS)
+@pytest.mark.parametrize("side", ["outside", "inside"])
+def test_every_proposal_meets_both_runs(way, side):
+    """Laid on a right angle, neighbours of the corner piece stand no further from it than they were asked to."""
+    repeat = replace(motif_from_starter("rope-strand"), recipes=())
+    corner = corner_made(repeat, side, way)
+    role = {"outside": "outside_piece", "inside": "inside_piece"}[side]
+    path = "M0 0H100V100" if side == "outside" else "M0 0H100V-100"
+    own = brush(repeat, **{role: corner, f"{side}_corner": "piece"}, ease="size")
+    laid = lay(own, [measured(path)])[0]
+    (at,) = np.flatnonzero(np.array(laid.roles)[laid.placements.variant] == f"{side}_corner")
+    corner_s = 100.0
+    near = vertex_of(corner, side)[0]
+    assert laid.stops.s[at - 1] + laid.stops.after[at - 1] == pytest.approx(corner_s - near, abs=1e-9)
+    assert laid.stops.s[at + 1] - laid.stops.before[at + 1] == pytest.approx(corner_s + near, abs=1e-9)
+
+
+def test_proposals_are_motifs_like_any_other():
+    for corner in corner_proposals(motif_from_starter("leaf"), "outside").values():
+        assert not corner.recipes and all(s.group == 0 for s in corner.shapes)
+        assert motif_from_svg(motif_svg(corner)).width == pytest.approx(corner.width)

@@ -16,8 +16,8 @@ export interface Finding {
   cures: Cure[];
 }
 
-/** Columns of a scene's joins: x, y, s, gap, wished gap, step (mm), kink (degrees). */
-export const JOIN = { x: 0, y: 1, s: 2, gap: 3, wished: 4, step: 5, kink: 6, width: 7 } as const;
+/** Columns of a scene's joins: x, y, s, gap, wished gap, step (mm), kink (degrees), tone (ΔE), outlines apart (mm) and overlapping (mm²), NaN where not measured. */
+export const JOIN = { x: 0, y: 1, s: 2, gap: 3, wished: 4, step: 5, kink: 6, tone: 7, apart: 8, overlap: 9, width: 10 } as const;
 /** Columns of a scene's extents: s, mm before and mm after the base line's middle. */
 export const EXTENT = { s: 0, before: 1, after: 2, width: 3 } as const;
 
@@ -32,6 +32,10 @@ export interface Scene {
   motif_versions?: number[];
   brush_id?: number;
   box?: [number, number];
+  /** A trial line whose points were moved; the large one's points in the sheet's own 100 × 70; the line of a page that is pinned. */
+  moved?: boolean;
+  points?: [number, number][];
+  pinned?: number;
   /** The pitch the brush asks for, before any ease (swatches). */
   wished_pitch_mm?: number;
   ink?: string | null;

@@ -313,6 +313,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brushes/{id}/corner-proposals/{role}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Corner pieces that the repeat can make */
+        get: operations["motif_proposals_brushes__int_id__corner_proposals__role__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brushes/{id}/sampler": {
         parameters: {
             query?: never;
@@ -2130,7 +2147,7 @@ export interface components {
         };
         /**
          * MakePiece
-         * @description Make the piece of a role from the repeat: the same again, its mirror image, turned, its half, or a mitred corner.
+         * @description Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its proposals.
          */
         MakePiece: {
             /** Version */
@@ -2140,11 +2157,32 @@ export interface components {
              * @enum {string}
              */
             role: "start" | "end" | "outside_corner" | "inside_corner";
+            /** Way */
+            way: ("same" | "mirror" | "turned" | "half") | ("mitre" | "lap" | "bend" | "across");
+        };
+        /** ProposalsMessage */
+        ProposalsMessage: {
+            /** Proposals */
+            proposals: components["schemas"]["ProposalMessage"][];
+        };
+        /**
+         * ProposalMessage
+         * @description A corner piece that could be made, laid between repeats: the piece, matrices of it and of the repeats, and the box they lie in.
+         */
+        ProposalMessage: {
             /**
              * Way
              * @enum {string}
              */
-            way: "same" | "mirror" | "turned" | "half" | "mitre";
+            way: "mitre" | "lap" | "bend" | "across";
+            corner: components["schemas"]["PieceMessage"];
+            repeat: components["schemas"]["PieceMessage"];
+            /** Corner Matrix */
+            corner_matrix: number[];
+            /** Repeat Matrices */
+            repeat_matrices: number[][];
+            /** Box */
+            box: number[];
         };
         /**
          * SampleMessage
@@ -2425,6 +2463,10 @@ export interface components {
         /**
          * BenchRequest
          * @description Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
+         *
+         *     ``shaped`` gives points of trial lines that were dragged, in the sheet's own 100 × 70; ``pinned`` are
+         *     lines of pages shown beside them; ``large`` is the one whose joins and points are wanted; ``aside`` are
+         *     settings to lay on the same lines for comparison.
          */
         BenchRequest: {
             /**
@@ -2457,6 +2499,15 @@ export interface components {
              * @default true
              */
             trials: boolean;
+            /** Shaped */
+            shaped?: {
+                [key: string]: number[][];
+            };
+            /** Pinned */
+            pinned?: number[];
+            /** Large */
+            large?: string | null;
+            aside?: components["schemas"]["Settings"] | null;
             /**
              * Cures
              * @default false
@@ -3377,6 +3428,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    motif_proposals_brushes__int_id__corner_proposals__role__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                role: "outside_corner" | "inside_corner";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsMessage"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -5,11 +5,15 @@ import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
 import { fitView, laidArtwork, stampOf, stampShapes, strokeHairline } from "../../shared/view/painter";
 import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { CornerProposals, type CornerRole } from "./CornerProposals";
 
 type Sample = Schemas["SampleMessage"];
 type Role = Schemas["MakePiece"]["role"];
 
 const NAMES: Record<string, string> = { start: "start piece", end: "end piece", outside_corner: "outside corner", inside_corner: "inside corner" };
+
+const ENDS = [["half of it", "half"], ["mirrored", "mirror"], ["turned", "turned"], ["the same", "same"]] as const;
+const isCorner = (role: Role): role is CornerRole => role.endsWith("corner");
 
 /** All pieces of a brush on one small line with a corner of each kind; press one to bring it to the bench, a missing one to make it. */
 export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Workshop; open: number }) {
@@ -66,12 +70,16 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
       {asking && (
         <p className="mt-1 text-[12.5px]">
           Make the {NAMES[asking]} from the repeat:{" "}
-          {(asking.endsWith("corner") ? ([["mitred", "mitre"]] as const) : ([["half of it", "half"], ["mirrored", "mirror"], ["turned", "turned"], ["the same", "same"]] as const)).map(([words, way]) => (
-            <button key={way} className="thread-word mr-2" onClick={() => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })}>
-              {words}
-            </button>
-          ))}
+          {!isCorner(asking) &&
+            ENDS.map(([words, way]) => (
+              <button key={way} className="thread-word mr-2" onClick={() => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })}>
+                {words}
+              </button>
+            ))}
         </p>
+      )}
+      {asking && isCorner(asking) && (
+        <CornerProposals brush={brush} role={asking} versions={versions} onTake={(way) => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })} />
       )}
       <p className="mt-1 text-[12px] text-moss">
         Repeat:{" "}

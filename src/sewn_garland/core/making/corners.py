@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -14,6 +15,7 @@ from .cutting import clipped_to
 from .rims import stroke_as_shape
 
 Side = Literal["outside", "inside"]
+EndWay = Literal["same", "mirror", "turned", "half"]
 
 
 def corner_from_repeat(repeat: Motif, side: Side) -> Motif:
@@ -40,10 +42,46 @@ def corner_from_repeat(repeat: Motif, side: Side) -> Motif:
         leg += [part for shape in moved for part in _halved(shape, window, sign, vertex)]
     mirror = np.array([[0.0, -sign, w + sign * b], [-sign, 0.0, b + sign * w]])
     shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
-    lift = 0.0 if side == "outside" else w - b
-    shapes = [mapped(s, np.array([[1.0, 0.0, 0.0], [0.0, 1.0, lift]])) for s in shapes]
+    return _on_corner_frame(shapes, w, repeat, side)
+
+
+def lapped_corner(repeat: Motif, side: Side) -> Motif:
+    """Return a corner piece in which the leg that comes in runs through to the outer edge and the other ends against it.
+
+    Edges and frame are those of ``corner_from_repeat``; the leg that leaves ends with the repeat's right edge.
+    """
+    w, h, b = repeat.width, repeat.height, repeat.base_line
+    outer, inner = (b, h - b) if side == "outside" else (h - b, b)
+    plain = replace(repeat, cuts=None, joints=None)
+    onward = np.array([[1.0, 0.0, w], [0.0, 1.0, 0.0]])
+    through = [*plain.shapes, *(mapped(s, onward) for s in (clipped_to(plain, 0.0, min(outer, w)).shapes if outer > 1e-9 else ()))]
+    sign = 1.0 if side == "outside" else -1.0
+    leaving: list[Shape] = []
+    if inner < w - 1e-9:
+        # (x, v) of the other leg goes to the vertex + x along it + v to its right
+        turn = np.array([[0.0, -sign, w + sign * b], [sign, 0.0, b + sign * inner]])
+        leaving = [mapped(s, turn) for s in clipped_to(plain, inner, w).shapes]
+    return _on_corner_frame([*leaving, *through], w, repeat, side)
+
+
+def corner_across(repeat: Motif, side: Side) -> Motif:
+    """Return a corner piece in which the repeat stands over the vertex, turned half-way between the legs; half its length is off each."""
+    w, b = repeat.width, repeat.base_line
+    angle = np.pi / 4 if side == "outside" else -np.pi / 4
+    cos, sin = np.cos(angle), np.sin(angle)
+    linear = np.array([[cos, -sin], [sin, cos]])
+    vertex = np.array([w / 2, b])
+    matrix = np.column_stack([linear, vertex - linear @ np.array([w / 2, b])])
+    return _on_corner_frame([mapped(s, matrix) for s in repeat.shapes], w / 2, repeat, side)
+
+
+def _on_corner_frame(shapes: Sequence[Shape], near: float, repeat: Motif, side: Side) -> Motif:
+    """Put shapes on a corner piece's frame: the line enters on y = the repeat's base line and turns ``near`` mm from the left edge."""
+    h, b = repeat.height, repeat.base_line
+    lift = 0.0 if side == "outside" else near - b
     reach = b if side == "outside" else h - b
-    return Motif(tuple(shapes), w + reach, w + reach, b + lift)
+    moved = tuple(replace(mapped(s, np.array([[1.0, 0.0, 0.0], [0.0, 1.0, lift]])), group=0, derived=False) for s in shapes)
+    return Motif(moved, near + reach, near + reach, b + lift)
 
 
 def _with_mirror(shape: Shape, mirror: np.ndarray, vertex: np.ndarray, sign: float) -> list[Shape]:
@@ -74,7 +112,7 @@ def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -
     return out
 
 
-def end_from_repeat(repeat: Motif, role: Literal["start", "end"], way: Literal["same", "mirror", "turned", "half"]) -> Motif:
+def end_from_repeat(repeat: Motif, role: Literal["start", "end"], way: EndWay) -> Motif:
     """Return a start or end piece: the repeat again, its mirror image, turned half round, or the half of it that meets the run."""
     plain = replace(repeat, recipes=(), cuts=None, joints=None, shapes=tuple(replace(s, group=0, derived=False) for s in repeat.shapes))
     if way in ("mirror", "turned"):
