@@ -59,10 +59,11 @@ def test_the_ground_turns_dark_and_light_again_by_key(app):
     assert ground() == "rgb(255, 255, 255)"
     page.keyboard.press("q")
     page.keyboard.press("n")
-    expect(page.get_by_role("button", name="Light ground")).to_be_visible()
+    choice = page.get_by_role("group", name="Ground under the work")
+    expect(choice.get_by_role("button", name="dark")).to_have_attribute("aria-pressed", "true")
     assert sum(int(v) for v in re.findall(r"\d+", ground())[:3]) < 150
-    page.get_by_role("button", name="Light ground").click()
-    expect(page.get_by_role("button", name="Dark ground")).to_be_visible()
+    choice.get_by_role("button", name="light").click()
+    expect(choice.get_by_role("button", name="light")).to_have_attribute("aria-pressed", "true")
 
 
 def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):

@@ -118,17 +118,19 @@ def lay_bench(body: BenchRequest):
         brush = brush_of(session, "the brush", ids, body.settings)
         aside = body.aside and brush_of(session, "the brush kept aside", ids, body.aside)
         rows = [session.get(tables.Line, i) for i in body.pinned]
-        pinned = [(row.id, row.name, row.path) for row in rows if row is not None]
+        pinned = [row for row in rows if row is not None]
     extents = repeat_extents(brush)
     height = max(m.height for m in brush.repeat) * brush.size
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
     flat = measured_path(f"M0 0H{body.flat_mm!r}")
-    scenes = [Scene("flat", replace(brush, rows=()), flat, {"name": "Flat run"}, unended=True)]
+    level = replace(brush, rows=(), width_along=(), taper_start=0.0, taper_end=0.0)  # the trial lines show rows and widths
+    scenes = [Scene("flat", level, flat, {"name": "Flat run"}, unended=True)]
     if body.trials:
-        sheets = [*_standing(body, trial_mm / TRIAL_BOX[0]), *(_pinned(*line) for line in pinned)]
-        scenes += [Scene(key, brush, measured_path(about["path"]), about) for key, about in sheets]
-        if aside is not None:
-            scenes += [Scene(f"aside {key}", aside, measured_path(about["path"]), about) for key, about in sheets]
+        sheets = [*_standing(body, trial_mm / TRIAL_BOX[0]), *map(_pinned, pinned)]
+        for prefix, own in (("", brush), ("aside ", aside)):
+            if own is not None:
+                scenes += [Scene(prefix + key, replace(own, size=own.size * size), measured_path(about["path"]), about)
+                           for key, size, about in sheets]  # fmt: skip
     header = {
         "seq": body.seq, "trial_mm": trial_mm, "trial_box": [trial_mm, trial_mm * TRIAL_BOX[1] / TRIAL_BOX[0]],
         "piece_mm": float(extents.length[0]), "gap_mm": float(extents.gap[0]), "pitch_mm": extents.mean_pitch,
@@ -138,8 +140,8 @@ def lay_bench(body: BenchRequest):
     return binary(packed_scenes(scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large))
 
 
-def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, dict]]:
-    """Yield the trial lines' keys and what the browser needs to know: name, path in mm, and the points of the large one."""
+def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, float, dict]]:
+    """Yield the trial lines' keys, sizes and what the browser needs to know: name, path in mm, and the points of the large one."""
     for trial in TRIAL_LINES:
         path, moved = trial.path, body.shaped.get(trial.key)
         if moved is not None:
@@ -147,12 +149,13 @@ def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, dict]]:
         about = {"name": trial.name, "path": scaled_path(path, scale), "moved": moved is not None}
         if trial.key == body.large:
             about["points"] = points_of(path).tolist()
-        yield trial.key, about
+        yield trial.key, 1.0, about
 
 
-def _pinned(line_id: int, name: str, path: str) -> tuple[str, dict]:
-    own, box = set_on_sheet(path)
-    return f"pinned {line_id}", {"name": name, "path": own, "box": list(box), "pinned": line_id}
+def _pinned(row: tables.Line) -> tuple[str, float, dict]:
+    """Return a page's line among the trial lines: its key, its own size, and what the browser needs to know."""
+    path, box = set_on_sheet(row.path)
+    return f"pinned {row.id}", row.size_pct / 100, {"name": row.name, "path": path, "box": list(box), "pinned": row.id}
 
 
 @api.post("/shelf/lay", summary="Lay every brush on the standard swatch (binary)")

@@ -5,8 +5,8 @@ export interface Handle<At> {
   begin: () => At;
   move: (dx: number, dy: number, at: At, fine: boolean) => void;
   done: (dx: number, dy: number, at: At, fine: boolean) => void;
-  /** One press of an arrow key: +1 right or up, -1 left or down, ten times that with Shift. */
-  step: (by: number) => void;
+  /** One press of an arrow key: +1 right or up, -1 left or down, ten times that with Shift; `upright` tells up and down. */
+  step: (by: number, upright: boolean) => void;
   /** Let go without a change. */
   leave: () => void;
 }
@@ -84,7 +84,7 @@ export function useHandle<At>(handle: Handle<At>) {
       const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
       if (way) {
         event.preventDefault();
-        handle.step(way * (event.shiftKey ? 10 : 1));
+        handle.step(way * (event.shiftKey ? 10 : 1), event.key === "ArrowUp" || event.key === "ArrowDown");
       } else if (event.key === "Escape" && stop()) handle.leave();
     },
   };

@@ -7,6 +7,7 @@ import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
+import type { GroundState } from "./useGround";
 import type { BrushEdit } from "./useBrushEdit";
 
 const LEFT = 132;
@@ -29,14 +30,14 @@ interface Props {
   size: { width: number; height: number };
   settings: Settings;
   edit: BrushEdit;
-  night: boolean;
   comparing: boolean;
-  onNight: () => void;
+  ground: GroundState;
 }
 
-export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motifs", "scale", "size", "settings", "night", "comparing"]));
+export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motifs", "scale", "size", "settings", "ground", "comparing"]));
 
-function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, night, comparing, onNight }: Props) {
+function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground, comparing }: Props) {
+  const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const paint = useCallback<Paint>(
     (ctx, box, ratio) => {
@@ -49,9 +50,9 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, night,
       ctx.clip();
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, box);
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, box, night);
+      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, box, night, glass);
     },
-    [scene, motifs, scale, view, night],
+    [scene, motifs, scale, view, night, glass],
   );
   return (
     <>
@@ -76,9 +77,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, night,
           {scene.safe_mm === null ? "the pieces do not turn with the line" : NEEDS[settings.travel.round_bends ?? "rigid"]}
         </p>
       </div>
-      <button className="plain-button absolute top-[44px] right-5 text-loden" aria-pressed={night} onClick={onNight} title="q n">
-        {night ? "Light ground" : "Dark ground"}
-      </button>
+      <GroundChoice ground={ground} />
     </>
   );
 }
@@ -112,6 +111,24 @@ const NEEDS = {
 function jointAt(scene: Scene, i: number): number {
   const row = scene.extents.subarray(Math.min(i, scene.pieces - 1) * EXTENT.width);
   return i < scene.pieces ? row[EXTENT.s] - row[EXTENT.before] : row[EXTENT.s] + row[EXTENT.after];
+}
+
+/** Light, dark, or a colour of one's own under the work. */
+function GroundChoice({ ground }: { ground: GroundState }) {
+  const own = ground.ground.startsWith("#") ? ground.ground : "#7fa3b5";
+  return (
+    <div role="group" aria-label="Ground under the work" className="absolute top-[44px] right-5 flex items-stretch gap-1 text-loden">
+      {(["light", "dark"] as const).map((which) => (
+        <button key={which} className="plain-button px-2 aria-pressed:border-loden aria-pressed:font-semibold" aria-pressed={ground.ground === which} title={which === "dark" ? "q n" : undefined} onClick={() => ground.set(which)}>
+          {which}
+        </button>
+      ))}
+      <label className={`plain-button flex cursor-pointer items-center gap-1 px-2 ${ground.ground.startsWith("#") ? "border-loden font-semibold" : ""}`}>
+        own
+        <input type="color" aria-label="Own ground" className="h-4 w-5 cursor-pointer" value={own} onChange={(event) => ground.set(event.target.value as `#${string}`)} />
+      </label>
+    </div>
+  );
 }
 
 interface MarksProps {

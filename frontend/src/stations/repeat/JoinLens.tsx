@@ -24,7 +24,7 @@ function lookAt(scene: Scene, index: number) {
 }
 
 /** Paint one join magnified into its round glass, with the facing edges and the room between them. */
-export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, size: { width: number; height: number }, night: boolean): void {
+export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, size: { width: number; height: number }, night: boolean, ground: string): void {
   const { gap, edge, middle, scale } = lookAt(scene, index);
   const [cx, cy] = [left + RADIUS, TOP + RADIUS];
   const close: View = { scale, x: cx - middle * scale, y: cy };
@@ -32,7 +32,7 @@ export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: M
   glass.arc(cx, cy, RADIUS - 1.5, 0, 2 * Math.PI);
   ctx.save();
   ctx.clip(glass);
-  ctx.fillStyle = night ? "#1d2624" : "#ffffff";
+  ctx.fillStyle = ground;
   ctx.fillRect(left, TOP, 2 * RADIUS, 2 * RADIUS);
   paintPieces(ctx, laidOf(motifs, scene), close, ratio, size);
   const [a, b] = [edge, edge + gap].map((s) => close.x + s * scale);
@@ -50,6 +50,13 @@ export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: M
   ctx.strokeStyle = night ? "#ffffff" : "#20352c";
   ctx.lineWidth = 1.6;
   ctx.stroke(glass);
+}
+
+/** What the outlines say, where they are measured. */
+function outlineRows(join: Float32Array): [string, string][] {
+  if (Number.isNaN(join[JOIN.apart])) return [];
+  const touching = join[JOIN.apart] < 0.005;
+  return [touching ? ["shared", `${join[JOIN.overlap].toFixed(2)} mm²`] : ["apart", `${join[JOIN.apart].toFixed(2)} mm`]];
 }
 
 interface Props {
@@ -70,6 +77,8 @@ export function JoinLens({ scene, index, view, left, night }: Props) {
     [gap < 0 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
     ["step", `${join[JOIN.step].toFixed(2)} mm`],
     ["kink", `${join[JOIN.kink].toFixed(1)}°`],
+    ...(join[JOIN.tone] >= 0.5 ? ([["tone", `ΔE ${join[JOIN.tone].toFixed(1)}`]] as [string, string][]) : []),
+    ...outlineRows(join),
   ];
   return (
     <>

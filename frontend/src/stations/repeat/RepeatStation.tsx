@@ -1,20 +1,23 @@
-import { useCallback, useMemo, useState } from "react";
-import type { Brush, Motif, Workshop } from "../../shared/api/client";
+import { useMemo, useState } from "react";
+import type { Brush, Motif, Settings, Workshop } from "../../shared/api/client";
 import { useLay } from "../../shared/api/useLay";
 import { focusField, useLetters, useWindowKey, isTyping } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { FlatRun, FLAT } from "./FlatRun";
+import { MOST_PINNED, PinMenu } from "./PinMenu";
 import { TrialLarge } from "./TrialLarge";
+import type { SheetPoint } from "./TrialPoints";
 import { TrialSheet } from "./TrialSheet";
 import { useBrushEdit } from "./useBrushEdit";
+import { useGround } from "./useGround";
 import { Words, type Question } from "./Words";
 
 export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
   const motifs = useMemo(() => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
   if (!brush || !motifs.length) return <NoBrush />;
-  return <Bench key={brush.id} brush={brush} motifs={motifs} />;
+  return <Bench key={brush.id} brush={brush} motifs={motifs} pages={workshop.pages} />;
 }
 
 /** Motif ids in the order in which laid pieces number them: the repeat's variants, then the roles that have one. */
@@ -34,13 +37,17 @@ function NoBrush() {
   );
 }
 
-function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
+function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages: Workshop["pages"] }) {
   const [motif] = motifs;
   const repeats = useMemo(() => motifs.slice(0, brush.pieces.repeat.length), [motifs, brush.pieces.repeat.length]);
   const edit = useBrushEdit(brush);
   const [question, setQuestion] = useState<Question>("often");
   const [large, setLarge] = useState<string | null>(null);
-  const [night, setNight] = useState(false);
+  const ground = useGround();
+  const { night } = ground;
+  const [shaped, setShaped] = useState<Record<string, SheetPoint[]>>({});
+  const [pinned, setPinned] = usePinned();
+  const [aside, setAside] = useState<Settings | null>(null);
   const [step, setStep] = useState(0);
   const [comparing, setComparing] = useState(false);
   const [flatBox, flatSize] = useSize<HTMLElement>();
@@ -53,9 +60,9 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
+        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, shaped, pinned, large, aside, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
         : null,
-    [motif.id, brush.pieces, settings, scale, flatSize.width, still, held.trial, step],
+    [motif.id, brush.pieces, settings, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
   const { laid, refusal, cured } = useLay(`/api/bench/lay#${motifs.map((m) => m.version).join(".")}`, body);
 
@@ -83,7 +90,10 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
     { letter: "v", words: "variants", act: () => ask("next", "Variants") },
     { letter: "w", words: "rows", act: () => ask("next", "Rows beside the line") },
     { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
-    { letter: "n", words: "dark ground", act: () => setNight(!night) },
+    { letter: "n", words: "dark ground", act: () => ground.set(night ? "light" : "dark") },
+    { letter: "k", words: "keep aside, or let go of it", act: () => setAside(aside ? null : edit.kept) },
+    { letter: "l", words: "width along the line", act: () => ask("hand", "Taper at the start") },
+    { letter: "j", words: "what counts as a fault", act: () => ask("joins", "Gap from") },
   ]);
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
@@ -92,9 +102,9 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
   });
   useWindowKey("keyup", (event) => event.key === "`" && setComparing(false));
 
-  const turnNight = useCallback(() => setNight((now) => !now), []);
   const flat = laid?.scenes.find((s) => s.key === "flat");
-  const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat") ?? [], [laid]);
+  const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat" && !s.key.startsWith(ASIDE)) ?? [], [laid]);
+  const beside = useMemo(() => new Map(laid?.scenes.filter((s) => s.key.startsWith(ASIDE)).map((s) => [s.key.slice(ASIDE.length), s])), [laid]);
   // what is in the hand shows together with its picture, so a drag paints one frame a step; words set by
   // key or typing do not wait, for keys step on from what they say
   const shown = laid?.of.settings ?? settings;
@@ -102,17 +112,43 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
   const opened = trials.find((s) => s.key === large);
   return (
     <div className="flex h-full flex-col">
-      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${night ? "weave-night text-white" : "weave"}`}>
+      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${ground.weave} ${night ? "text-white" : ""}`} style={ground.style}>
         {flat && header && (
-          <FlatRun scene={flat} motifs={motifs} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} night={night} comparing={comparing} onNight={turnNight} />
+          <FlatRun scene={flat} motifs={motifs} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} ground={ground} comparing={comparing} />
         )}
       </section>
       <div className="flex min-h-0 flex-1">
         <section aria-label="Trial lines" className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-3 [contain:strict]">
           {opened && header ? (
-            <TrialLarge scene={opened} motifs={motifs} box={header.trial_box} night={night} cured={cured} edit={edit} onBack={() => setLarge(null)} />
+            <TrialLarge
+              scene={opened}
+              motifs={motifs}
+              box={opened.box ?? header.trial_box}
+              ground={ground}
+              cured={cured}
+              edit={edit}
+              settings={shown}
+              onBack={() => setLarge(null)}
+              onShape={(points) => setShaped((now) => withPoints(now, opened.key, points))}
+            />
           ) : (
-            <TrialSheet trials={trials} motifs={motifs} box={header?.trial_box ?? [100, 70]} night={night} onOpen={setLarge} step={step} onStep={setStep} />
+            <TrialSheet trials={trials} beside={beside} motifs={motifs} box={header?.trial_box ?? SHEET} ground={ground} onOpen={setLarge} step={step} onStep={setStep}>
+              <PinMenu pages={pages} pinned={pinned} onPin={setPinned} />
+              {aside ? (
+                <>
+                  <button className="plain-button px-1.5 py-0" disabled={sameSettings(aside, edit.kept)} onClick={() => edit.set(aside, "what was kept aside")}>
+                    take it back
+                  </button>
+                  <button className="plain-button px-1.5 py-0" title="q k" onClick={() => setAside(null)}>
+                    let go
+                  </button>
+                </>
+              ) : (
+                <button className="plain-button px-1.5 py-0" title="Keep these settings aside and see both on all trial lines (q k)" onClick={() => setAside(edit.kept)}>
+                  Keep aside
+                </button>
+              )}
+            </TrialSheet>
           )}
         </section>
         <section aria-label="This brush, in words" className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
@@ -126,6 +162,30 @@ function Bench({ brush, motifs }: { brush: Brush; motifs: Motif[] }) {
       </div>
     </div>
   );
+}
+
+/** Moved points of trial lines with one line's set, or put back as it stands. */
+function withPoints(shaped: Record<string, SheetPoint[]>, key: string, points: SheetPoint[] | null): Record<string, SheetPoint[]> {
+  const next = { ...shaped };
+  if (points) next[key] = points;
+  else delete next[key];
+  return next;
+}
+
+const ASIDE = "aside ";
+const SHEET: [number, number] = [100, 70];
+const sameSettings = (a: Settings, b: Settings): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const PINNED = "sewn-garland pinned lines";
+
+/** The lines pinned among the trial lines, kept in this browser. */
+function usePinned(): [number[], (lines: number[]) => void] {
+  const [pinned, setPinned] = useState<number[]>(() => (JSON.parse(localStorage.getItem(PINNED) ?? "[]") as number[]).slice(0, MOST_PINNED));
+  const keep = (lines: number[]): void => {
+    localStorage.setItem(PINNED, JSON.stringify(lines));
+    setPinned(lines);
+  };
+  return [pinned, keep];
 }
 
 export interface BenchHeader {

@@ -1,24 +1,31 @@
 import { useState } from "react";
-import type { Motif } from "../../shared/api/client";
+import type { Motif, Settings } from "../../shared/api/client";
 import type { Cure, Scene } from "../../shared/api/scenes";
 import { Findings } from "../../shared/ui/Findings";
 import { useWindowKey, isTyping } from "../../shared/ui/keys";
 import { withChange, type SettingsChange } from "../../shared/ui/settings";
+import { JoinPlot } from "./JoinPlot";
+import { TrialPoints, type SheetPoint } from "./TrialPoints";
 import { TrialScene } from "./TrialScene";
 import type { BrushEdit } from "./useBrushEdit";
+import type { GroundState } from "./useGround";
 
 interface Props {
   scene: Scene;
   motifs: Motif[];
   box: [number, number];
-  night: boolean;
+  ground: GroundState;
   cured: boolean;
   edit: BrushEdit;
+  settings: Settings;
   onBack: () => void;
+  /** Points of a standing line moved; null puts it back as it stands. */
+  onShape: (points: SheetPoint[] | null) => void;
 }
 
 /** One trial line large, its findings beside it with their cures. */
-export function TrialLarge({ scene, motifs, box, night, cured, edit, onBack }: Props) {
+export function TrialLarge({ scene, motifs, box, ground, cured, edit, settings, onBack, onShape }: Props) {
+  const { night } = ground;
   const [chosen, setChosen] = useState<number | null>(null);
   const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
   const shown = listed ?? scene;
@@ -46,18 +53,26 @@ export function TrialLarge({ scene, motifs, box, night, cured, edit, onBack }: P
     <div className="flex min-h-0 flex-1 gap-3">
       <div className="flex min-w-0 flex-1 flex-col">
         <header className="mb-1.5 flex items-baseline gap-3">
-          <button className="plain-button" onClick={onBack}>
+          <button className="plain-button shrink-0 whitespace-nowrap" onClick={onBack}>
             All trial lines
           </button>
           <h2 className="text-[15px]">{scene.name}</h2>
           <p className="truncate text-[12.5px] text-moss">
             {scene.length_mm.toFixed(1)} mm, {scene.pieces} pieces
+            {scene.points && !listed && " · drag its points"}
             {listed && <b className="text-madder"> · showing the cure, not yet taken</b>}
           </p>
+          {scene.moved && (
+            <button className="plain-button ml-auto px-1.5 py-0 whitespace-nowrap" onClick={() => onShape(null)}>
+              As it stands
+            </button>
+          )}
         </header>
-        <div className={`min-h-0 flex-1 border border-rule ${night ? "weave-night" : "weave"}`}>
+        <div className={`relative min-h-0 flex-1 border border-rule ${ground.weave}`} style={ground.style}>
           <TrialScene scene={scene} motifs={motifs} box={box} night={night} chosen={listed ? null : chosen} />
+          {scene.points && <TrialPoints points={scene.points} box={box} night={night} onMove={onShape} />}
         </div>
+        <JoinPlot scene={scene} settings={settings} night={night} />
       </div>
       <div className="flex w-[262px] shrink-0 flex-col">
         <h3 className="mb-1.5 text-[15px]">Findings</h3>

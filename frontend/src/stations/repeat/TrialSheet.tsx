@@ -1,16 +1,21 @@
-import { memo, useCallback, useLayoutEffect, useState } from "react";
+import { memo, useCallback, useLayoutEffect, useState, type ReactNode } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
 import { fitView } from "../../shared/view/painter";
 import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
 import { MARGIN_PX, paintTrial } from "./TrialScene";
+import type { GroundState } from "./useGround";
 
 interface Props {
   trials: Scene[];
+  /** What is kept aside, laid on the same lines. */
+  beside: Map<string, Scene>;
   motifs: Motif[];
   box: [number, number];
-  night: boolean;
+  ground: GroundState;
+  /** What else can be done with the sheet. */
+  children: ReactNode;
   onOpen: (key: string) => void;
   /** How many round steps wider than usual the sheets are: more of the brush, seen from further away. */
   step: number;
@@ -28,8 +33,21 @@ interface Cell {
 
 const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
 
+/** The thread between what is now and what was kept aside. */
+function paintThread(ctx: CanvasRenderingContext2D, x: number, y: number, height: number, night: boolean): void {
+  ctx.strokeStyle = night ? "#e08a7e" : "#a63a2f";
+  ctx.lineWidth = 1;
+  ctx.setLineDash([5, 3]);
+  ctx.beginPath();
+  ctx.moveTo(x, y + 4);
+  ctx.lineTo(x, y + height - 4);
+  ctx.stroke();
+  ctx.setLineDash([]);
+}
+
 /** The eight scenes side by side; one canvas paints them all, for a canvas each costs a layer each at every step of a drag. */
-function TrialSheetNow({ trials, motifs, box, night, onOpen, step, onStep }: Props) {
+function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, step, onStep }: Props) {
+  const { night } = ground;
   const faulty = trials.filter((t) => t.findings.length || t.refused).length;
   const [sheet, size] = useSize<HTMLUListElement>();
   const [cells, setCells] = useState<Cell[]>([]);
@@ -44,26 +62,34 @@ function TrialSheetNow({ trials, motifs, box, night, onOpen, step, onStep }: Pro
     (ctx, all, ratio) => {
       cells.forEach((cell, i) => {
         if (!trials[i]) return;
-        const view = fitView(cell.width, cell.height, [width, height], MARGIN_PX);
-        ctx.save();
-        ctx.beginPath();
-        ctx.rect(cell.x, cell.y, cell.width, cell.height);
-        ctx.clip();
-        paintTrial(ctx, trials[i], motifs, { ...view, x: view.x + cell.x, y: view.y + cell.y }, ratio, all, night, null);
-        ctx.restore();
+        const other = beside.get(trials[i].key);
+        const half = other ? cell.width / 2 : cell.width;
+        [trials[i], other].forEach((scene, k) => {
+          if (!scene) return;
+          const view = fitView(half, cell.height, scene.box ?? [width, height], MARGIN_PX);
+          const left = cell.x + k * half;
+          ctx.save();
+          ctx.beginPath();
+          ctx.rect(left, cell.y, half, cell.height);
+          ctx.clip();
+          paintTrial(ctx, scene, motifs, { ...view, x: view.x + left, y: view.y + cell.y }, ratio, all, night, null);
+          ctx.restore();
+        });
+        if (other) paintThread(ctx, cell.x + half, cell.y, cell.height, night);
       });
     },
-    [trials, motifs, width, height, night, cells],
+    [trials, beside, motifs, width, height, night, cells],
   );
   return (
     <>
       <header className="mb-1.5 flex items-baseline gap-3">
         <h2 className="text-[15px]">Trial lines</h2>
         <p className="text-[12.5px] text-moss">
-          {faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.
+          {beside.size ? "Left as it is now, right what was kept aside." : `${faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.`}
         </p>
         <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
-          Each {box[0]} mm wide
+          {children}
+          <span className="ml-2">Each {box[0]} mm wide</span>
           <button className="plain-button px-1.5 py-0" disabled={step <= -2} onClick={() => onStep(step - 1)}>
             closer
           </button>
@@ -72,14 +98,15 @@ function TrialSheetNow({ trials, motifs, box, night, onOpen, step, onStep }: Pro
           </button>
         </span>
       </header>
-      <ul ref={sheet} className="relative grid min-h-0 flex-1 grid-cols-4 grid-rows-2 gap-x-px gap-y-1">
+      <ul ref={sheet} className={`relative grid min-h-0 flex-1 ${count > 8 ? "grid-cols-5" : "grid-cols-4"} grid-rows-2 gap-x-px gap-y-1`}>
         {trials.map((trial) => {
           const sound = !trial.findings.length && !trial.refused;
           return (
             <li key={trial.key} className="flex min-h-0 min-w-0 flex-col">
               <button
                 aria-label={`${trial.name}: ${trial.refused ?? trial.verdict}`}
-                className={`min-h-0 flex-1 border border-rule hover:border-loden ${night ? "weave-night" : "bg-work"}`}
+                className={`min-h-0 flex-1 border border-rule hover:border-loden ${night || ground.style ? ground.weave : "bg-work"}`}
+                style={ground.style}
                 onClick={() => onOpen(trial.key)}
               >
                 <span data-testid={`trial-${trial.key}`} data-pieces={trial.pieces} className="block h-full w-full" />
@@ -87,7 +114,9 @@ function TrialSheetNow({ trials, motifs, box, night, onOpen, step, onStep }: Pro
               <p className="flex [contain:content] items-start gap-1.5 px-1 pt-0.5 text-[12px] leading-tight" data-testid={`verdict-${trial.key}`}>
                 {sound ? <Sound size={12} /> : <Caution size={12} />}
                 <span className="line-clamp-2 min-h-[30px]">
-                  <b>{trial.name}</b> {trial.refused ?? trial.verdict}
+                  <b>{trial.name}</b>
+                  {trial.moved && ", moved"} {trial.refused ?? trial.verdict}
+                  {beside.has(trial.key) && ` · aside: ${beside.get(trial.key)!.refused ?? beside.get(trial.key)!.verdict}`}
                 </span>
               </p>
             </li>

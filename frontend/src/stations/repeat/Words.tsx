@@ -2,11 +2,13 @@ import { memo, type ReactNode } from "react";
 import type { Brush, Motif, Settings } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
 import { EndsQuestion, NextQuestion, OftenQuestion, TravelQuestion } from "./questions";
+import { HandQuestion } from "./HandQuestion";
+import { JoinsQuestion } from "./JoinsQuestion";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
 import type { BrushEdit } from "./useBrushEdit";
 
-export type Question = "travel" | "often" | "ends" | "next";
+export type Question = "travel" | "often" | "ends" | "next" | "hand" | "joins";
 
 interface Props {
   edit: BrushEdit;
@@ -25,6 +27,13 @@ const MIRROR = { off: "not mirrored", up_down: "mirrored up–down", left_right:
 const EASE = { leave: "is left", gaps: "goes into the gaps", size: "goes into the size", length: "goes into the length" } as const;
 const REST = { end: "at the end", both: "at both ends", start: "at the start" } as const;
 const CORNERS: Record<string, string> = { through: "runs through", butt: "ends at", round: "goes round", mitre: "mitres", lap: "laps at", piece: "has an own piece at" };
+
+/** What the width does along the line; nothing where it is one all along. */
+function handWords({ hand }: Settings): string | null {
+  const tapered = (hand?.taper_start_mm ?? 0) > 0 || (hand?.taper_end_mm ?? 0) > 0;
+  const thick = (hand?.width_along?.length ?? 0) > 0;
+  return thick ? (tapered ? "goes thick and thin and tapers" : "goes thick and thin") : tapered ? "tapers at the ends" : null;
+}
 
 /** The brush as one short text; an underlined word opens the question it answers. */
 export const Words = memo(WordsNow, sameShown(["settings", "header", "motifs", "pieces", "question"]));
@@ -48,25 +57,22 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
         {word("often", EASE[spacing.ease ?? "leave"])}
         {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
         {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
-        {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and more. {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}The motif’s{" "}
+        {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and more. {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}
+        {handWords(settings) && <>Its width {word("hand", handWords(settings)!)}. </>}The motif’s{" "}
         <button className="thread-word" onClick={() => go("motif", motif.id)}>
           own colours
         </button>
         .
       </p>
-      <div className="mt-2 border-l-[3px] border-madder bg-work px-4 py-2.5">
-        {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
-        {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
-        {question === "next" && <NextQuestion edit={edit} settings={settings} pieces={pieces} />}
-        {question === "ends" && <EndsQuestion edit={edit} settings={settings} pieces={pieces} />}
-      </div>
-      <nav aria-label="Questions" className="mt-2 flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px] whitespace-nowrap">
+      <nav aria-label="Questions" className="mt-1.5 flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px] whitespace-nowrap">
         {(
           [
             ["travel", "How does it travel?"],
             ["often", "How often?"],
             ["ends", "At ends and corners?"],
             ["next", "Which one next?"],
+            ["hand", "What does the hand do?"],
+            ["joins", "What is a fault?"],
           ] as const
         ).map(([which, text]) => (
           <button key={which} className={`min-h-6 ${question === which ? "font-semibold" : "text-moss hover:text-loden"}`} aria-pressed={question === which} onClick={() => onAsk(which)}>
@@ -74,6 +80,14 @@ function WordsNow({ edit, settings, header, motifs, pieces, question, onAsk }: P
           </button>
         ))}
       </nav>
+      <div className="mt-1.5 border-l-[3px] border-madder bg-work px-4 py-2">
+        {question === "travel" && <TravelQuestion edit={edit} settings={settings} />}
+        {question === "often" && <OftenQuestion edit={edit} settings={settings} header={header} />}
+        {question === "next" && <NextQuestion edit={edit} settings={settings} pieces={pieces} />}
+        {question === "ends" && <EndsQuestion edit={edit} settings={settings} pieces={pieces} />}
+        {question === "hand" && <HandQuestion edit={edit} settings={settings} />}
+        {question === "joins" && <JoinsQuestion edit={edit} settings={settings} />}
+      </div>
     </>
   );
 }

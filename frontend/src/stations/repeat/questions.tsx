@@ -7,6 +7,7 @@ import { go } from "../../shared/ui/place";
 import { NumberField } from "../../shared/ui/NumberField";
 import { BEND_PICTURES, BORDER_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES, ORDER_PICTURES, REST_PICTURES } from "./pictures";
 import type { BenchHeader } from "./RepeatStation";
+import { bound } from "./bound";
 import type { BrushEdit } from "./useBrushEdit";
 
 interface Props {
@@ -21,21 +22,6 @@ const ROLE_WORDS = [
   ["outside_corner", "outside corner piece"],
   ["inside_corner", "inside corner piece"],
 ] as const;
-
-type Section = "travel" | "spacing" | "ends" | "variants";
-
-/** Bind a number field to one setting: dragged as a draft, kept when let go. */
-function bound(edit: BrushEdit, settings: Settings, section: Section, key: string, words: string, unit: string) {
-  const value = (settings[section] as unknown as Record<string, number>)[key];
-  return {
-    value,
-    unit,
-    limitsOf: `${section}.${key}`,
-    onDrag: (next: number) => edit.drag({ [section]: { [key]: next } }),
-    onSet: (next: number) => edit.set({ [section]: { [key]: next } }, `${words} to ${next} ${unit}`),
-    onLeave: edit.release,
-  };
-}
 
 export function OftenQuestion({ edit, settings, header }: Props) {
   const { spacing } = settings;
@@ -60,6 +46,7 @@ export function OftenQuestion({ edit, settings, header }: Props) {
         </div>
       </div>
       <Choice
+        small
         label="Ease"
         value={spacing.ease ?? "leave"}
         options={eases.map((ease) => ({ value: ease, label: ease === "leave" ? "leave it" : `into the ${ease}`, picture: EASE_PICTURES[ease] }))}

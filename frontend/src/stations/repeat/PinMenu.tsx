@@ -1,0 +1,53 @@
+import { useQueries } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { api, kept, type Schemas } from "../../shared/api/client";
+
+interface Props {
+  pages: Schemas["PageMessage"][];
+  pinned: number[];
+  onPin: (lines: number[]) => void;
+}
+
+export const MOST_PINNED = 2;
+
+/** Pin lines of one's own pages beside the standing trial lines. */
+export function PinMenu({ pages, pinned, onPin }: Props) {
+  const [open, setOpen] = useState(false);
+  const found = useQueries({
+    queries: pages.map((page) => ({
+      queryKey: ["page-lines", page.id, page.version],
+      queryFn: () => kept(api.GET("/api/pages/{id}", { params: { path: { id: page.id } } })),
+      enabled: open,
+    })),
+  });
+  const groups = pages.map((page, i) => ({ page, lines: found[i].data?.lines ?? [] })).filter((g) => g.lines.length);
+  const toggle = (id: number): void => onPin(pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-MOST_PINNED));
+  return (
+    <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
+      <DropdownMenu.Trigger className="plain-button px-1.5 py-0">{pinned.length ? `Pinned: ${pinned.length}` : "Pin a line"}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="z-30 max-h-[320px] max-w-[300px] overflow-y-auto border border-rule bg-work p-1 shadow-sm">
+          {!groups.length && <p className="px-3 py-1">{found.some((f) => f.isLoading) ? "Looking at your pages…" : "No lines yet: draw one at Page, then pin it here."}</p>}
+          {groups.map(({ page, lines }) => (
+            <DropdownMenu.Group key={page.id}>
+              <DropdownMenu.Label className="px-3 pt-1 text-[12px] text-moss">{page.name}</DropdownMenu.Label>
+              {lines.map((line) => (
+                <DropdownMenu.CheckboxItem
+                  key={line.id}
+                  checked={pinned.includes(line.id)}
+                  onCheckedChange={() => toggle(line.id)}
+                  onSelect={(event) => event.preventDefault()}
+                  className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
+                >
+                  {pinned.includes(line.id) ? "✓ " : ""}
+                  {line.name}
+                </DropdownMenu.CheckboxItem>
+              ))}
+            </DropdownMenu.Group>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,135 @@
+"""Jobs of judging a brush: harder trial lines, lines of one's own, settings side by side, the width along the line, corner pieces to choose from."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+from test_repeat import brush, drag
+
+pytestmark = pytest.mark.browser
+
+
+def figure(text, pattern):
+    return float(re.search(pattern, text).group(1))
+
+
+def test_drags_a_trial_line_s_point_to_make_it_harder_and_puts_it_back(app):
+    page = app.open("#/repeat/2")
+    page.get_by_role("button", name=re.compile("^Wave: ")).click()
+    plot = page.get_by_test_id("join-plot")
+    expect(plot).to_have_attribute("aria-label", re.compile("gaps stray by up to 0.0"))
+    before = int(plot.get_attribute("data-joins"))
+    let_go = drag(page, page.get_by_test_id("trial-point-2"), 40, -70)
+    expect(page.get_by_role("button", name="As it stands")).to_be_visible()
+    expect(plot).not_to_have_attribute("data-joins", str(before))  # laid anew while dragged
+    let_go()
+    longer = int(plot.get_attribute("data-joins"))
+    assert longer > before
+    page.get_by_test_id("trial-point-2").press("ArrowUp")
+    page.get_by_role("button", name="As it stands").click()
+    expect(plot).to_have_attribute("data-joins", str(before))
+
+
+def test_the_plot_tells_the_worst_join_as_the_finding_does(app):
+    page = app.open("#/repeat/1")
+    page.get_by_role("button", name=re.compile("^Square corners: ")).click()
+    plot = page.get_by_test_id("join-plot")
+    expect(plot).to_have_attribute("aria-label", re.compile("kinks up to 90.0 degrees"))
+    worst = figure(plot.get_attribute("aria-label"), r"up to ([\d.]+) mm")
+    findings = page.get_by_text(re.compile(r"overlap [\d.]+ mm")).all_inner_texts()
+    assert max(figure(text, r"overlap ([\d.]+) mm") for text in findings) == pytest.approx(worst, abs=0.011)
+
+
+def test_a_line_of_a_page_is_pinned_and_laid_as_on_its_page(app):
+    page = app.open("#/repeat/2")
+    page.get_by_role("button", name="Pin a line").click()
+    page.get_by_role("menuitemcheckbox", name="Rope frame").click()
+    page.keyboard.press("Escape")
+    verdict = page.locator("[data-testid^='verdict-pinned']")
+    expect(verdict).to_contain_text("Rope frame joins within 0.01 mm, closes whole")
+    drawn = next(line for line in app.state(page, "/api/pages/1")["lines"] if line["name"] == "Rope frame")
+    pieces = int(page.get_by_test_id(f"trial-pinned {drawn['id']}").get_attribute("data-pieces"))
+    rows = page.request.get(f"{app.address}/api/pages/1/pieces.csv").text().splitlines()[1:]
+    assert pieces in [sum(row.startswith(f"{i},") for row in rows) for i in range(20)]
+    page.reload()
+    expect(verdict).to_be_visible()  # stays pinned
+
+
+def test_keeps_a_brush_aside_and_sees_both_on_every_trial_line_then_takes_it_back(app):
+    page = app.open("#/repeat/1")
+    page.get_by_role("button", name="Keep aside").click()
+    gap = page.get_by_role("textbox", name="Gap")
+    gap.fill("90")
+    gap.press("Enter")
+    straight = page.get_by_test_id("verdict-straight")
+    expect(page.get_by_role("button", name="Undo: gap to 90 %")).to_be_visible()
+    expect(straight).to_contain_text("aside: joins within 0.01 mm")
+    expect(page.get_by_test_id("verdict-circle")).to_contain_text("aside: joins within 0.03 mm")
+    page.get_by_role("button", name="take it back").click()
+    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("button", name="take it back")).to_be_disabled()
+    page.get_by_role("button", name="let go").click()
+    expect(straight).not_to_contain_text("aside")
+
+
+def test_tapers_a_line_and_draws_it_thick_and_thin_with_its_joins_closed(app):
+    page = app.open("#/repeat/4")
+    circle = page.get_by_test_id("verdict-circle")
+    expect(circle).to_contain_text("closes whole")
+    page.get_by_role("button", name="What does the hand do?").click()
+    page.get_by_role("button", name="Thick and thin").click()
+    expect(page.get_by_test_id("words")).to_contain_text("goes thick and thin")
+    expect(circle).to_contain_text("joins within 0.01 mm, closes whole")
+    point = page.get_by_test_id("width-point-2")
+    point.press("Shift+ArrowUp")
+    expect(page.get_by_role("button", name=re.compile("^Undo: width 160 %"))).to_be_visible()
+    assert brush(app, page, "Mooring chain")["settings"]["hand"]["width_along"][1] == {"at_pct": 50, "width_pct": 160}
+    before = int(page.get_by_test_id("trial-straight").get_attribute("data-pieces"))
+    taper = page.get_by_role("textbox", name="Taper at the start")
+    taper.fill("80")
+    taper.press("Enter")
+    expect(page.get_by_test_id("words")).to_contain_text("goes thick and thin and tapers")
+    expect(page.get_by_test_id("trial-straight")).not_to_have_attribute("data-pieces", str(before))
+    assert int(page.get_by_test_id("trial-straight").get_attribute("data-pieces")) > before  # thin links are short
+
+
+def test_what_counts_as_a_fault_is_set_and_told(app):
+    page = app.open("#/repeat/1")
+    hairpin = page.get_by_test_id("verdict-hairpin")
+    expect(hairpin).to_contain_text("gaps, up to 0.13 mm")
+    page.get_by_role("button", name="What is a fault?").click()
+    field = page.get_by_role("textbox", name="Gap from")
+    field.fill("0.5")
+    field.press("Enter")
+    expect(hairpin).not_to_contain_text("gap")
+    page.get_by_role("radio", name="what is drawn").click()
+    expect(page.get_by_test_id("lens-0")).to_contain_text("apart")
+    assert 3.6 <= figure(page.get_by_test_id("lens-0").inner_text(), r"apart\s+([\d.]+) mm") < 3.8  # a stitch ends just inside its frame
+
+
+def test_a_corner_piece_is_chosen_among_those_the_repeat_can_make(app):
+    page = app.open("#/motif/2")
+    page.get_by_role("button", name="No outside corner yet").click()
+    proposals = page.get_by_role("group", name="Corner pieces to choose from").get_by_role("button")
+    expect(proposals).to_have_count(4)
+    page.get_by_role("button", name="bent round").click()
+    expect(page.get_by_role("button", name="outside corner, to the bench")).to_be_visible()
+    piece = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
+    made = next(m for m in app.state(page)["motifs"] if m["id"] == piece)
+    repeat = next(m for m in app.state(page)["motifs"] if m["name"] == "Rope strand")
+    quarter = 2 * repeat["width_mm"] / 3.14159265  # each repeat keeps its length on the base line: r = 2nL/π
+    rounds = (made["width_mm"] - made["base_line_mm"]) / quarter
+    assert rounds == pytest.approx(round(rounds), abs=1e-3)
+    page.get_by_role("button", name="outside corner, to the bench").click()
+    expect(page.get_by_test_id("open-name")).to_contain_text("outside corner")  # and can be worked on
+
+
+def test_a_ground_of_one_s_own_lies_under_the_work(app):
+    page = app.open("#/repeat/1")
+    page.get_by_label("Own ground").fill("#123a4c")
+    band = page.get_by_role("region", name="Flat run")
+    expect(band).to_have_css("background-color", "rgb(18, 58, 76)")
+    page.reload()
+    expect(band).to_have_css("background-color", "rgb(18, 58, 76)")
+    page.get_by_role("group", name="Ground under the work").get_by_role("button", name="light").click()
+    expect(band).not_to_have_css("background-color", "rgb(18, 58, 76)")
