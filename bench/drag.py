@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import socket
 import subprocess
 import sys
@@ -14,6 +15,10 @@ import numpy as np
 from playwright.sync_api import sync_playwright
 
 STEPS = 120
+BAR = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="2mm" height="3mm" viewBox="0 0 2 3"><path fill="#2c4a84" '
+    'd="M0 1.5C0 .7 .4 0 1 0S2 .7 2 1.5 1.6 3 1 3 0 2.3 0 1.5Z"/></svg>'
+)
 ROUNDS = 5  # other work on the machine comes and goes; every round is shown
 WANTED_PIECES = 2_000
 
@@ -49,15 +54,46 @@ def bench_drags(row) -> None:
         page.get_by_role("slider", name="Right cut").wait_for()
         page.evaluate(WATCH, "motif-bench")
         _rows(row, "drag a cut, seam view and neighbours repainted", [_drag(page, "Right cut", 80) for _ in range(ROUNDS)])
+        page.goto(f"{address}/#/repeat/10")
+        page.get_by_test_id("verdict-letter").wait_for()
+        page.evaluate(WATCH, "trial-sheet")
+        for slider in ("Pitch", "Size"):
+            rounds = [_drag(page, slider, 20, across=slider == "Pitch") for _ in range(ROUNDS)]
+            _rows(row, f"drag the {slider.lower()} of a bent rope with corner knots, flat run and eight trial lines", rounds, 60)
+        pieces = _page_of_bent_pieces(page, address)
+        page.evaluate(WATCH, "sheet-canvas")
+        _rows(row, f"drag a line's point, {pieces} bent pieces on the page", [_drag_point(page) for _ in range(ROUNDS)], 120)
         browser.close()
 
 
-def _rows(row, what: str, rounds: list[list[float]]) -> None:
+def _page_of_bent_pieces(page, address: str) -> int:
+    """Open a page with one line of some 5 000 bent pieces, its points ready to drag; return how many there are."""
+    send = page.request.post
+    motif = send(f"{address}/api/motifs", data={"name": "Bench bar", "svg": BAR}).json()
+    brush = send(f"{address}/api/brushes", data={"name": "Bent bench", "motif_id": motif["id"]}).json()
+    change = {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": 10}}
+    page.request.patch(f"{address}/api/brushes/{brush['id']}", data={"version": brush["version"], "change": change})
+    made = send(f"{address}/api/pages", data={"name": "Bench", "width_mm": 600, "height_mm": 400}).json()
+    rows = [[20 + 560 * (k % 2 == side), 15 + 20 * k] for k in range(19) for side in (0, 1)]
+    source = {"kind": "points", "points": rows, "flowing": [True] * len(rows)}
+    send(f"{address}/api/pages/{made['id']}/lines", data={"brush_id": brush["id"], "source": source, "name": "Snake"})
+    page.goto(f"{address}/#/page/{made['id']}")
+    page.get_by_role("button", name="Snake", exact=False).first.click()
+    page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
+    return len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
+
+
+def _drag_point(page) -> list[float]:
+    box = page.get_by_role("button", name=re.compile("^Point 2, ")).bounding_box()
+    return _moved(page, box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, across=False)
+
+
+def _rows(row, what: str, rounds: list[list[float]], wanted: int = 50) -> None:
     late = [float(np.percentile(taken, 95)) for taken in rounds]
     best = int(np.argmin(late))
     row(f"{what}, {len(rounds[best])} steps: median", f"{np.median(rounds[best]):.0f} ms", "–", True)
     every = ", ".join(f"{ms:.0f}" for ms in late)
-    row(f"the same, 95th percentile, quietest of {ROUNDS} rounds ({every})", f"{late[best]:.0f} ms", "≤ 50 ms", late[best] <= 50)
+    row(f"the same, 95th percentile, quietest of {ROUNDS} rounds ({every})", f"{late[best]:.0f} ms", f"≤ {wanted} ms", late[best] <= wanted)
 
 
 @contextmanager
@@ -86,14 +122,19 @@ def _many_pieces(page, address: str) -> int:
     return _pieces_on_screen(page)
 
 
-def _drag(page, slider: str, down: float) -> list[float]:
+def _drag(page, slider: str, down: float, *, across: bool = True) -> list[float]:
     box = page.get_by_role("slider", name=slider).bounding_box()
-    x, y = box["x"] + box["width"] / 2, box["y"] + down
+    return _moved(page, box["x"] + box["width"] / 2, box["y"] + down, across=across)
+
+
+def _moved(page, x: float, y: float, *, across: bool) -> list[float]:
+    """Hold what lies at a place and move to and fro; return how long each step took to be painted, ms."""
     page.mouse.move(x, y)
     page.mouse.down()
     page.evaluate("window.taken = []")
     for i in range(STEPS):
-        page.mouse.move(x + 30 * np.sin(i / 9), y)
+        way = 30 * np.sin(i / 9)
+        page.mouse.move(x + way * across, y + way * (not across))
         page.wait_for_timeout(60)
     taken = page.evaluate("window.taken")
     page.mouse.up()

@@ -95,6 +95,21 @@ def bench_travel() -> None:
             "≤ 1.5 s" if wanted else "–", not wanted or taken <= 1.5)  # fmt: skip
 
 
+def bench_hostile() -> None:
+    """Lines that turn up in real files and take the longest: an answer within 2 s each."""
+    motif = motif_from_svg(PILL)
+    corners = "M0 0" + "".join(f"L{3 * i} {6 * (i % 2)}" for i in range(1, 10_001))
+    crumbs = "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(10_000))
+    whirl = "M0 0" + "".join(f"A{r:.2f} {r:.2f} 0 0 1 {r if k % 2 else -r:.2f} 0" for k, r in enumerate(np.arange(0.3, 60, 0.3)))
+    lines = (("10 000 corners", corners), ("10 000 segments of a micrometre", crumbs), ("a spiral tighter than its piece", whirl))
+    for name, path in lines:
+        line = measure(line_from_path_data(path))
+        for how in ("rigid", "bent", "jointed"):
+            brush = Brush("bench", (motif,), round_bends=how, ease="size", outside_corner="mitre", inside_corner="mitre")
+            taken = median_seconds(lambda b=brush, on=line: lay(b, [on]), 3)
+            row(f"{name}, mitred, {how}", f"{taken:.2f} s", "≤ 2 s", taken <= 2)
+
+
 def bench_look_ups() -> None:
     from svgpathtools import parse_path
 
@@ -120,6 +135,7 @@ def main() -> None:
     arguments = parser.parse_args()
     bench_laying()
     bench_travel()
+    bench_hostile()
     bench_look_ups()
     bench_making(row, median_seconds)
     if not arguments.no_browser:

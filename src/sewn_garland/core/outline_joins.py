@@ -103,7 +103,8 @@ def _placed(silhouettes: list, placements: Placements, pieces: np.ndarray, place
             put = flat @ linear + matrices[own, None, 4:]
         else:
             put = places(np.repeat(own, len(flat)), np.tile(flat, (len(own), 1)))
-        out[rows] = shapely.set_coordinates(np.array([shapely.from_wkb(shapely.to_wkb(shape)) for _ in own], object), put.reshape(-1, 2))
+        copies = np.full(len(own), shape, object)  # each gets coordinates of its own
+        out[rows] = shapely.set_coordinates(copies, put.reshape(-1, 2))
     return out
 
 
@@ -144,19 +145,25 @@ def _wished(silhouettes: list, stops: Stops, placements: Placements, first: np.n
 def tones_of(joins: Joins, brush: Brush, stops: Stops, placements: Placements) -> np.ndarray:
     """Return how far colours differ (j,) where the edges of neighbours are wished to meet, mean ΔE2000 along the seam.
 
-    0 where a gap or an overlap is wished, where pieces do not follow the line, and where neither edge is painted.
+    0 where a gap or an overlap is wished, where pieces do not follow the line, beside corner pieces, and
+    where not both edges are painted.
     """
     tone = np.zeros(len(joins.first))
     if brush.facing != "line" or brush.jointed or abs(brush.turn_deg) > 1e-9 or not len(tone):
         return tone
     first, second = joins.first, joins.second
+    at_corner = np.array([role.endswith("corner") for role in brush.roles])  # such a piece is left by another edge
     meet = np.abs(stops.gap_after[first]) <= brush.gap_tolerance
+    meet &= ~at_corner[placements.variant[first]] & ~at_corner[placements.variant[second]]
     mirrored = placements.scale[:, 0] < 0
-    keys = np.stack([placements.variant[first], mirrored[first], placements.variant[second], mirrored[second]], axis=1)
-    kinds, which = np.unique(keys[meet], axis=0, return_inverse=True)
-    values = [_tone(brush.motifs[a], bool(over_a), brush.motifs[b], bool(over_b)) for a, over_a, b, over_b in kinds.tolist()]
-    tone[meet] = np.array(values)[which.ravel()]
-    return tone
+    edges = 2 * placements.variant + mirrored  # a motif and which of its sides comes last
+    of_all = 2 * len(brush.motifs)
+    pairs = edges[first] * of_all + edges[second]
+    table = np.zeros(of_all * of_all)
+    for pair in np.flatnonzero(np.bincount(pairs[meet], minlength=len(table))):
+        (one, over_one), (two, over_two) = (divmod(int(edge), 2) for edge in divmod(int(pair), of_all))
+        table[pair] = _tone(brush.motifs[one], bool(over_one), brush.motifs[two], bool(over_two))
+    return np.where(meet, table[pairs], 0.0)
 
 
 @lru_cache(maxsize=1024)

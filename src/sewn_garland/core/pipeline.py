@@ -25,11 +25,12 @@ from .placing.jointed import place_jointed
 from .placing.rigid import place_rigid
 from .reading.brush_document import changed
 from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of, widths_on
+from .shaping.bend import TOLERANCE_MM
 from .spacing.corners import cut_at_corners
 from .spacing.ends import trimmed_runs, with_ends
-from .spacing.joints import Chains, Curve, RunsOfLinks
+from .spacing.joints import Chains, Curve, RunsOfLinks, link_widths
 from .spacing.links import link_runs
-from .spacing.stops import even_run, phased, refuse_too_many, repeat_extents, rest_in_mm, spacings_of, stops_of_links, stops_on, widened
+from .spacing.stops import even_runs, phased, refuse_too_many, repeat_extents, rests_in_mm, spacings_of, stops_of_links, stops_on, widened
 from .spacing.variants import variant_sequence
 from .values.brush import Brush, CornerStyle
 from .values.laid import LaidLine, Run, RunSpacing, Stops
@@ -38,18 +39,18 @@ from .values.widths import Widths
 
 
 def lay(
-    brush: Brush, lines: Sequence[Line | MeasuredLine], *, unended: Collection[int] = ()
+    brush: Brush, lines: Sequence[Line | MeasuredLine], *, unended: Collection[int] = (), tolerance: float = TOLERANCE_MM
 ) -> list[LaidLine]:
     """Lay a brush on every line, measure the joins and say what is wrong.
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
     all. Findings come without cures: ``cured`` proves those. ``unended`` names the lines, by
-    place, that are windows on a line without an end.
+    place, that are windows on a line without an end. ``tolerance`` mm is how far bent outlines may stray.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     thinnest = min((brush.taper_to if brush.taper_start or brush.taper_end else 1.0), *(w for _, w in brush.width_along), 1.0)
     refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)) / thinnest, repeat_extents(brush))
-    return _lay_together(brush, measured, unended)
+    return _lay_together(brush, measured, unended, tolerance)
 
 
 def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
@@ -95,25 +96,27 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     return scaled(line, float(change["scale"])) if "scale" in change else line
 
 
-def _lay_together(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
+def _lay_together(
+    brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = (), tolerance: float = TOLERANCE_MM
+) -> list[LaidLine]:
     """Lay all rows of all lines, each row in one go."""
     if not brush.rows:
-        return _lay_row(brush, lines, unended)
+        return _lay_row(brush, lines, unended, tolerance)
     single = replace(brush, rows=())
-    rows = [_lay_row(single, lines, unended)]
+    rows = [_lay_row(single, lines, unended, tolerance)]
     for number, beside in enumerate(brush.rows, start=1):
         own = replace(single, phase=0.5 if brush.brick and number % 2 else 0.0)
         if brush.row_ease == "own" or brush.jointed:  # links are hung anew beside the line, for chords cannot keep in step
-            rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended))
+            rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended, tolerance))
         else:  # the same distances along the line
-            rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended))
+            rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended, tolerance))
     return [in_rows(list(each)) for each in zip(*rows, strict=True)]
 
 
-def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = ()) -> list[LaidLine]:
+def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], tolerance: float) -> list[LaidLine]:
     """Lay one row on all lines in one go: stops line by line, everything about pieces and joins at once."""
     if brush.kind == "once_proportion":  # every line has its own size then
-        return [_lay_row(_in_proportion(brush, line), [line])[0] for line in lines]
+        return [_lay_row(_in_proportion(brush, line), [line], (), tolerance)[0] for line in lines]
     if brush.jointed and brush.side_shift:
         lines, brush = [parallel(line, brush.side_shift) for line in lines], replace(brush, side_shift=0.0)
     if brush.kind == "once_length":
@@ -151,7 +154,7 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int] =
     from_centres = shaped.from_centres(stops, placements, cut.corners)
     joins = joins_of(from_centres, placements, brush, line_of=line_of, closed=closed, length=lengths_of(lines), along=along)
     joins = replace(joins, tone=tones_of(joins, brush, stops, placements))
-    outlines = shaped.outlines(placements, cut.corners)
+    outlines = shaped.outlines(placements, cut.corners, tolerance)
     if brush.by_outlines:
         joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines))
     edges = np.cumsum(counts)
@@ -217,7 +220,7 @@ def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
     extents = repeat_extents(brush)
     drawn = runs
     if widths is not None and brush.kind == "repeated":
-        runs = [[even_run(run, i, widths) for run in of_line] for i, of_line in enumerate(runs)]
+        runs = even_runs(runs, widths)
     spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
     if brush.phase:
         spacings = [[phased(spacing, extents, brush.phase, closed=run.closed) for run, spacing in zip(*each, strict=True)]
@@ -228,9 +231,7 @@ def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
         return spacings, stops, line_of
     if brush.kind != "repeated":  # one piece over the whole line is as long as it is at any width
         return spacings, replace(stops, width=widths.at(line_of, stops.s)[0]), line_of
-    spacings = [[rest_in_mm(*each, i, widths) for each in zip(drawn[i], runs[i], of_line, strict=True)]
-                for i, of_line in enumerate(spacings)]  # fmt: skip
-    return spacings, widened(stops, line_of, widths, bent=brush.bent), line_of
+    return rests_in_mm(drawn, runs, spacings, widths), widened(stops, line_of, widths, bent=brush.bent), line_of
 
 
 def _in_their_order(brush: Brush, stops: Stops, counts: np.ndarray) -> Stops:
@@ -253,7 +254,8 @@ def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
         lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest,
         unended=np.isin(of_line, list(unended)),
     )
-    stops, counts = stops_of_links(runs, chains, len(own), table.widths)
+    width = None if widths is None else link_widths(lambda run, s: curve(of_line[run], s), chains, own)
+    stops, counts = stops_of_links(runs, chains, len(own), width)
     stops = _in_their_order(brush, stops, counts)
     line_of = np.repeat(np.arange(len(runs)), counts)
     stops = _with_openings(stops, line_of, table.closed & (chains.count > 0), chains, curve)

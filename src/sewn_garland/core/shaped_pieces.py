@@ -24,6 +24,7 @@ from .values.outlines import ShapedOutlines
 from .values.widths import Widths
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
+LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
 
 
 def lengths_of(lines: list[MeasuredLine]) -> np.ndarray:
@@ -38,8 +39,9 @@ def widths_on(brush: Brush, lines: list[MeasuredLine]) -> Widths:
 
 @lru_cache(maxsize=256)
 def _softened(line: MeasuredLine, kept: tuple[float, ...]) -> Rounded:
-    """Give every vertex but those kept (mm) an arc so small that it cannot be seen, for bent pieces to turn about it."""
-    return rounded(line, np.flatnonzero(~np.isin(line.vertex_s, kept)), VERTEX_RADIUS_MM, shrink=True)
+    """Give every vertex that turns, but those kept (mm), an arc so small that it cannot be seen, for bent pieces to turn about it."""
+    turning = ~np.isin(line.vertex_s, kept) & (np.abs(line.vertex_turn) > LEAST_TURN)
+    return rounded(line, np.flatnonzero(turning), VERTEX_RADIUS_MM, shrink=True)
 
 
 def legs_of(runs: list[list[Run]], line_of: np.ndarray, run: np.ndarray) -> np.ndarray | None:
@@ -99,9 +101,11 @@ class ShapedPieces:
         before[self.at_corner] += off * self.brush.size * stops.width[self.at_corner]
         return replace(stops, before=before)
 
-    def outlines(self, placements: Placements, corners: list[Corner]) -> ShapedOutlines | None:
+    def outlines(self, placements: Placements, corners: list[Corner], tolerance: float) -> ShapedOutlines | None:
         """Return the outlines of every piece that is shaped; None where none is."""
-        parts = [bent_outlines(self.brush.motifs, placements.variant, *self._way(placements))] if self.brush.bent else []
+        parts = []
+        if self.brush.bent:
+            parts = [bent_outlines(self.brush.motifs, placements.variant, *self._way(placements), tolerance=tolerance)]
         self.redrawn = self._fitted(placements, corners) if corners else []
         clipped = self._clipped(placements, parts[0] if parts else None)
         self.redrawn += [clipped] if clipped is not None else []
@@ -147,7 +151,32 @@ class ShapedPieces:
         if self.widths is not None:  # the warp makes pieces as wide as the line
             scale = scale / np.stack([along_width(self.stops, self.brush), self.stops.width], axis=1)
             warp = self._warp(softened, s)
-        return rotation * scale[:, None, :], Way(s, shift, frame, warp)
+        linear = rotation * scale[:, None, :]
+        return linear, Way(s, shift, frame, warp, self._breaks(soft, softened, s, placements))
+
+    def _breaks(self, soft: list[Rounded], lines: list[MeasuredLine], s: np.ndarray, placements: Placements) -> np.ndarray:
+        """Return the pieces, and the x in them, where their lines begin and end to turn about a vertex (m, 2), sorted."""
+        turning = [i for i, each in enumerate(soft) if each.line is not self.lines[i]]
+        if not turning:
+            return np.zeros((0, 2))
+        own = np.array([np.hypot(m.width, m.height) for m in self.brush.motifs])
+        reach = own[placements.variant] * np.abs(placements.scale).max(axis=1)
+        if self.brush.kind != "repeated":
+            reach = reach + lengths_of(lines)[self.line_of]
+        found = [np.zeros((0, 2))]
+        for i in turning:
+            own = np.flatnonzero(self.line_of == i)
+            first, last = np.searchsorted(soft[i].new, s[own] - reach[own]), np.searchsorted(soft[i].new, s[own] + reach[own], side="right")
+            piece = np.repeat(own, last - first)
+            place = np.arange(len(piece)) - np.repeat(np.cumsum(last - first) - (last - first), last - first)
+            at = soft[i].new[np.repeat(first, last - first) + place]
+            found.append(np.column_stack([piece, at]))
+        piece, at = np.concatenate(found).T
+        piece = piece.astype(int)
+        if self.widths is None or self.brush.kind != "repeated":
+            return np.column_stack([piece, at - s[piece]])
+        widths, line = widths_on(self.brush, lines), self.line_of[piece]
+        return np.column_stack([piece, widths.even_of(line, at) - widths.even_of(line, s[piece])])
 
     def _warp(self, lines: list[MeasuredLine], s: np.ndarray) -> Warp:
         """Return how pieces at distances ``s`` (n,) follow the widths of lines; a piece laid once only across."""

@@ -14,6 +14,7 @@ from sqlmodel import Session, select
 
 from ..core.errors import InputError
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
+from ..core.shaping.bend import TOLERANCE_MM
 from ..core.spacing.stops import repeat_extents
 from ..core.trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm
 from ..store import tables
@@ -36,6 +37,7 @@ from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, me
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
+TRIAL_DETAIL = 2000  # chosen: of a trial sheet, a quarter of a pixel where one is shown large
 SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
 
 
@@ -137,7 +139,10 @@ def lay_bench(body: BenchRequest):
         "height_mm": height,
     }  # fmt: skip
     question = current_app.extensions["sewn_garland_latest"].question(f"bench {body.client}", body.seq)
-    return binary(packed_scenes(scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large))
+    tolerance = max(TOLERANCE_MM, trial_mm / TRIAL_DETAIL)
+    return binary(packed_scenes(
+        scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large, tolerance=tolerance,
+    ))  # fmt: skip
 
 
 def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, float, dict]]:

@@ -14,6 +14,7 @@ from ..core.errors import InputError
 from ..core.inspecting.verdict import verdict
 from ..core.pipeline import cured, lay, without_end
 from ..core.placing.rigid import matrices_of
+from ..core.shaping.bend import TOLERANCE_MM
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
 from ..core.values.line import MeasuredLine
@@ -57,15 +58,16 @@ class Scene:
 def packed_scenes(
     scenes: list[Scene], *, cures: bool, overtaken: Callable[[], bool], header: dict | None = None,
     strip: str | None = None, trial: bool = False, large: str | None = None,
+    tolerance: float = TOLERANCE_MM,
 ) -> bytes:
     """Lay every scene and pack the result; raises Overtaken as soon as a newer request is known.
 
-    Of trial lines only the ``large`` one and the flat run carry their joins; what is kept aside has no cures.
-
+    Bent outlines stray by at most ``tolerance`` mm. Of trial lines only the ``large`` one and the
+    flat run carry their joins; what is kept aside has no cures.
     A scene whose brush cannot be laid on its line carries the sentence why in ``refused``.
     """
     entries, arrays = [], {}
-    laid = _laid_by_brush(scenes)
+    laid = _laid_by_brush(scenes, tolerance)
     for number, scene in enumerate(scenes):
         if overtaken():
             raise Overtaken
@@ -85,7 +87,7 @@ def packed_scenes(
     return pack({**(header or {}), "scenes": entries}, arrays)
 
 
-def _laid_by_brush(scenes: list[Scene]) -> list[LaidLine | InputError]:
+def _laid_by_brush(scenes: list[Scene], tolerance: float) -> list[LaidLine | InputError]:
     """Lay the scenes that share a brush together; a brush that cannot be laid gives its refusal."""
     by_brush: dict[Brush, list[int]] = {}
     for number, scene in enumerate(scenes):
@@ -93,7 +95,8 @@ def _laid_by_brush(scenes: list[Scene]) -> list[LaidLine | InputError]:
     out: list[LaidLine | InputError] = [None] * len(scenes)
     for brush, numbers in by_brush.items():
         try:
-            done = lay(brush, [scenes[i].line for i in numbers], unended={k for k, i in enumerate(numbers) if scenes[i].unended})
+            unended = {k for k, i in enumerate(numbers) if scenes[i].unended}
+            done = lay(brush, [scenes[i].line for i in numbers], unended=unended, tolerance=tolerance)
         except InputError as error:
             done = [error] * len(numbers)
         for i, each in zip(numbers, done, strict=True):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 import numpy as np
 import pathops
@@ -92,6 +93,18 @@ def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray,
     d, e = a + (b - a) * t, b + (c - b) * t
     f = d + (e - d) * t
     return np.stack([p0, a, d, f], axis=1), np.stack([f, e, c, p3], axis=1)
+
+
+def part_of(cubics: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:
+    """Return the parts (m, 4, 2) of cubics from t0 to t1 (m,), by blossoms; parts that follow one another share their ends to the bit."""
+
+    def blossom(*at: np.ndarray) -> np.ndarray:
+        points = [cubics[:, i] for i in range(4)]
+        for t in at:
+            points = [a * (1 - t)[:, None] + b * t[:, None] for a, b in pairwise(points)]
+        return points[0]
+
+    return np.stack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)], axis=1)
 
 
 def flattened(commands: str, points: np.ndarray, *, tolerance: float) -> list[np.ndarray]:

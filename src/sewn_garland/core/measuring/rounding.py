@@ -119,34 +119,26 @@ def _overlapping(measured: MeasuredLine, at, before, after, fits) -> np.ndarray:
 
 def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> tuple[MeasuredLine, np.ndarray, np.ndarray]:
     """Put the stretches between the arcs and the arcs together; return the line and distances that answer to one another."""
-    length = measured.length
-    if measured.closed:
-        stretches = list(zip(after, np.append(before[1:], before[0] + length), strict=True))
-        shift = 0.0
+    length, closed = measured.length, measured.closed
+    if closed:  # from the end of the first arc round to its start: after each stretch comes the next corner's arc
+        a, b = after, np.append(before[1:], before[0] + length)
+        corner = np.append(np.arange(1, len(before)), 0)
     else:
-        stretches = list(zip(np.append(0.0, after), np.append(before, length), strict=True))
-        shift = None
-    rows, flags, old, new, done = [], [], [], [], 0.0
-    start_of_arc = frames_and_bends_on([measured], np.zeros(len(before), int), before)[0].position
-    for i, (a, b) in enumerate(stretches):
-        if b - a > 1e-12 * length:
-            coeffs, is_arc = stretch_of(measured, a, b)
-            rows.append(coeffs)
-            flags.append(is_arc)
-        old += [a, b]
-        new += [done, done + b - a]
-        done += b - a
-        corner = (i + 1) % len(before) if shift is not None else i
-        if corner < len(before) and (shift is not None or i < len(before)):
-            heading = np.arctan2(*(start_of_arc[corner] - centre[corner])[::-1])
-            r = radii[corner]
-            rows.append(np.array([[centre[corner], (r, 0.0), (0.0, r), (heading, sweep[corner])]]))
-            flags.append(np.ones(1, bool))
-            done += r * abs(sweep[corner])
-    coeffs, is_arc = np.concatenate(rows), np.concatenate(flags)
-    made = measure(Line(coeffs, is_arc, measured.closed, first_point(coeffs, is_arc)))
-    old, new = np.array(old), np.array(new)
-    if measured.closed:  # distances of the old line begin before the first corner's arc ends
+        a, b = np.append(0.0, after), np.append(before, length)
+        corner = np.arange(len(before))
+    heading = np.arctan2(*(frames_and_bends_on([measured], np.zeros(len(before), int), before)[0].position - centre).T[::-1])
+    arcs = np.zeros((len(before), 4, 2))
+    arcs[:, 0], arcs[:, 1, 0], arcs[:, 2, 1] = centre, radii, radii
+    arcs[:, 3] = np.stack([heading, sweep], axis=1)
+    coeffs, is_arc, stretch = stretches_of(measured, a, b)
+    order = np.argsort(np.append(stretch, np.arange(len(corner)) + 0.5), kind="stable")
+    coeffs = np.concatenate([coeffs, arcs[corner]])[order]
+    is_arc = np.append(is_arc, np.ones(len(corner), bool))[order]
+    made = measure(Line(coeffs, is_arc, closed, first_point(coeffs, is_arc)))
+    taken = np.append(radii[corner] * np.abs(sweep[corner]), np.zeros(len(a) - len(corner)))
+    begin = np.append(0.0, np.cumsum(b - a + taken)[:-1])
+    old, new = np.stack([a, b], axis=1).ravel(), np.stack([begin, begin + b - a], axis=1).ravel()
+    if closed:  # distances of the old line begin before the first corner's arc ends
         lap_old, lap_new = np.concatenate([old - length, old, old + length]), np.concatenate([new - made.length, new, new + made.length])
         return made, lap_old, lap_new
     return made, old, new
@@ -160,20 +152,33 @@ def first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
 
 def stretch_of(measured: MeasuredLine, a: float, b: float) -> tuple[np.ndarray, np.ndarray]:
     """Return the segments of a line from distance a to b, which may reach past the end of a closed one."""
-    line = measured.line
-    if b > measured.length and a < measured.length and measured.closed:
-        one, two = stretch_of(measured, a, measured.length), stretch_of(measured, 0.0, b - measured.length)
-        return np.concatenate([one[0], two[0]]), np.concatenate([one[1], two[1]])
-    lap = measured.length if measured.closed and a >= measured.length else 0.0
-    (first, last), (t0, t1) = parameters_at(measured, np.array([a, b]) - lap)
-    if t0 >= 1 - 1e-12 and first < last:
-        first, t0 = first + 1, 0.0
-    if t1 <= 1e-12 and last > first:
-        last, t1 = last - 1, 1.0
-    coeffs, is_arc = line.coeffs[first : last + 1].copy(), line.is_arc[first : last + 1]
-    low, high = np.zeros(len(coeffs)), np.ones(len(coeffs))
-    low[0], high[-1] = t0, t1
-    return cut_segments(coeffs, is_arc, low, high), is_arc
+    return stretches_of(measured, np.array([a]), np.array([b]))[:2]
+
+
+def stretches_of(measured: MeasuredLine, a: np.ndarray, b: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return the segments of a line from distances a to b (k,) behind one another, and the stretch (m,) each is of.
+
+    A stretch of a closed line may reach past its end; one without length has no segments.
+    """
+    line, length, count = measured.line, measured.length, len(measured.line.coeffs)
+    ends = np.concatenate([a, b])
+    laps = (ends >= length).astype(int) if measured.closed else np.zeros(len(ends), int)
+    laps[len(a) :] -= (laps[len(a) :] > 0) & (b == length)
+    segment, t = parameters_at(measured, ends - laps * length)
+    segment = segment + laps * count
+    first, last, t0, t1 = segment[: len(a)], segment[len(a) :], t[: len(a)], t[len(a) :]
+    ended = (t0 >= 1 - 1e-12) & (first < last)
+    first, t0 = np.where(ended, first + 1, first), np.where(ended, 0.0, t0)
+    unbegun = (t1 <= 1e-12) & (last > first)
+    last, t1 = np.where(unbegun, last - 1, last), np.where(unbegun, 1.0, t1)
+    many = np.where(b - a > 1e-12 * length, last - first + 1, 0)
+    stretch = np.repeat(np.arange(len(a)), many)
+    place = np.arange(len(stretch)) - np.repeat(np.cumsum(many) - many, many)
+    which = (first[stretch] + place) % max(count, 1)
+    low = np.where(place == 0, t0[stretch], 0.0)
+    high = np.where(place == many[stretch] - 1, t1[stretch], 1.0)
+    is_arc = line.is_arc[which]
+    return cut_segments(line.coeffs[which], is_arc, low, high), is_arc, stretch
 
 
 def cut_segments(coeffs: np.ndarray, is_arc: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:

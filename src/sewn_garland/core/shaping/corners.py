@@ -6,25 +6,11 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..maths.contours import contour_cubics, joined_cubics
+from ..maths.contours import joined_cubics
 from ..maths.halves import kept_side, split_where
 from ..values.motif import Motif
 from ..values.outlines import ShapedOutlines
-
-
-def contours_of(motif: Motif) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-    """Return a motif's cubics (m, 4, 2) about its base line's middle, the contour (m,) of each, and by contour its shape and closure."""
-    cubics, contours, shapes, closed, count = [np.zeros((0, 4, 2))], [np.zeros(0, int)], [], [], 0
-    for number, shape in enumerate(motif.shapes):
-        if shape.picture is None:
-            own, contour, is_closed = contour_cubics(shape.commands, shape.points)
-            cubics.append(own)
-            contours.append(contour + count)
-            count += len(is_closed)
-            shapes += [number] * len(is_closed)
-            closed += is_closed.tolist()
-    about = np.concatenate(cubics) - (motif.width / 2, motif.base_line)
-    return about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool)
+from .contours import contours_of
 
 
 def fitted_corners(
@@ -102,7 +88,7 @@ def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.nd
         if len(own):
             cubics, contour, shapes, closed = contours_of(motif)
             linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
-            placed = np.einsum("mkj,njl->nmkl", cubics, linear) + shift[:, None, None]
+            placed = (cubics.reshape(1, -1, 2) @ linear).reshape(len(own), *cubics.shape) + shift[:, None, None]
             n, m = len(own), len(cubics)
             keys = np.stack([np.repeat(own, m), np.tile(shapes[contour], n), np.tile(contour, n)], axis=1)
             made.append((placed.reshape(-1, 4, 2), keys, np.tile(closed[contour], n)))

@@ -71,13 +71,22 @@ def chain_lengths(own: np.ndarray, count: np.ndarray) -> np.ndarray:
     return own[place % len(own)]
 
 
+def link_widths(curve: Curve, chains: Chains, own: np.ndarray) -> np.ndarray:
+    """Return how wide each link is: the distance of its joints over its length at its run's factor; lengths ``own`` come in turn."""
+    run = np.repeat(np.arange(len(chains.count)), chains.count + 1)
+    place = curve(run, chains.s)[0]
+    within = run[:-1] == run[1:]
+    apart = np.hypot(*np.diff(place, axis=0)[within].T)
+    return apart / (chain_lengths(own, chains.count) * np.repeat(chains.sigma, chains.count))
+
+
 def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.ndarray) -> Chains:
     """Lay as many links of full size as each run takes from ``offset`` (k,) mm on; none where not even one fits.
 
     A chord is never longer than its arc, so no more can fit than the run's length says.
     """
     room = np.maximum(runs.room - offset, 0.0)
-    most = np.floor(room / own.mean() + len(own)).astype(int) + 1
+    most = np.where(room < own.min() * (1 - 1e-9), 0, np.floor(room / own.mean() + len(own)).astype(int) + 1)
     chains = laid_chains(curve, runs, own, most, sigma=np.ones(len(most)), offset=offset)
     edges = np.cumsum(chains.count + 1)
     end = np.repeat(runs.start + runs.length, chains.count + 1)

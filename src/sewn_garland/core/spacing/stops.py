@@ -10,7 +10,7 @@ import numpy as np
 from ..errors import LimitError
 from ..values.brush import Brush
 from ..values.laid import Run, RunSpacing, Stops
-from ..values.widths import RunWidths, Widths
+from ..values.widths import Widths
 from .ease import space_mitred, space_run
 from .joints import Chains
 
@@ -131,20 +131,31 @@ def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: E
     return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)
 
 
-def even_run(run: Run, line: int, widths: Widths) -> Run:
-    """Return a run in even distances, in which its pieces take as much anywhere."""
-    which = np.full(2, line)
-    begin, finish = widths.even_of(which, np.array([run.start, run.start + run.length])).tolist()
-    first, last = widths.at(which, np.array([run.start, run.start + run.length]))[0].tolist()
-    return replace(run, start=begin, length=finish - begin, beyond=(run.beyond[0] / first, run.beyond[1] / last))
+def even_runs(runs: list[list[Run]], widths: Widths) -> list[list[Run]]:
+    """Return the runs of all lines in even distances, in which their pieces take as much anywhere."""
+    line = np.repeat(np.arange(len(runs)), [len(of_line) for of_line in runs])
+    flat = [run for of_line in runs for run in of_line]
+    begin, finish = np.array([(run.start, run.start + run.length) for run in flat]).reshape(-1, 2).T
+    a, b = widths.even_of(line, begin).tolist(), widths.even_of(line, finish).tolist()
+    first, last = widths.at(line, begin)[0].tolist(), widths.at(line, finish)[0].tolist()
+    made = iter([replace(run, start=a[i], length=b[i] - a[i], beyond=(run.beyond[0] / first[i], run.beyond[1] / last[i]))
+                 for i, run in enumerate(flat)])  # fmt: skip
+    return [[next(made) for _ in of_line] for of_line in runs]
 
 
-def rest_in_mm(run: Run, even: Run, spacing: RunSpacing, line: int, widths: Widths) -> RunSpacing:
-    """Return how a run is filled with its rest in mm; ``even`` is the run in even distances."""
-    begin = even.start + min(spacing.offset, spacing.rest)
-    finish = even.start + even.length - (spacing.rest - min(spacing.offset, spacing.rest))
-    a, b = widths.mm_of(np.full(2, line), np.array([begin, finish])).tolist()
-    return replace(spacing, rest=max(0.0, run.length - (b - a)) if spacing.rest > 0 else 0.0)
+def rests_in_mm(
+    runs: list[list[Run]], even: list[list[Run]], spacings: list[list[RunSpacing]], widths: Widths
+) -> list[list[RunSpacing]]:
+    """Return how runs are filled with their rests in mm; ``even`` are the runs in even distances."""
+    line = np.repeat(np.arange(len(runs)), [len(of_line) for of_line in runs])
+    rows = [(run.start, run.length, spacing.offset, spacing.rest, drawn.length)
+            for of_line, e, f in zip(runs, even, spacings, strict=True)
+            for drawn, run, spacing in zip(of_line, e, f, strict=True)]  # fmt: skip
+    start, length, offset, rest, whole = np.array(rows).reshape(-1, 5).T
+    before = np.minimum(offset, rest)
+    taken = widths.mm_of(line, start + length - (rest - before)) - widths.mm_of(line, start + before)
+    left = iter(np.where(rest > 0, np.maximum(whole - taken, 0.0), 0.0).tolist())
+    return [[replace(spacing, rest=next(left)) for spacing in of_line] for of_line in spacings]
 
 
 def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> Stops:
@@ -161,17 +172,17 @@ def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> St
     return replace(stops, s=s, before=s - low, after=high - s, gap_after=on - high, width=width)
 
 
-def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, widths: RunWidths | None) -> tuple[Stops, np.ndarray]:
+def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, width: np.ndarray | None) -> tuple[Stops, np.ndarray]:
     """Return the stops of jointed pieces half-way along the line between their joints, and how many each line has.
 
-    ``own`` is the number of variants.
+    ``own`` is the number of variants, ``width`` (n,) how wide each link is where lines are thick and thin.
     """
     in_line = np.array([number for of_line in runs for number in range(len(of_line))], int)
     of = np.repeat(np.arange(len(chains.count)), chains.count)
     place = np.arange(len(of)) - np.repeat(np.cumsum(chains.count) - chains.count, chains.count)
     first = place + np.repeat(np.cumsum(chains.count + 1) - chains.count - 1, chains.count)
     a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
-    width = np.ones(len(of)) if widths is None else widths.at(of, (a + b) / 2)[0]
+    width = np.ones(len(of)) if width is None else width
     stops = Stops(
         s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=np.zeros(len(of)),
         variant=place % own, run=in_line[of], place=place, width=width,
