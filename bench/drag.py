@@ -78,7 +78,7 @@ def _page_of_bent_pieces(page, address: str) -> int:
     source = {"kind": "points", "points": rows, "flowing": [True] * len(rows)}
     send(f"{address}/api/pages/{made['id']}/lines", data={"brush_id": brush["id"], "source": source, "name": "Snake"})
     page.goto(f"{address}/#/page/{made['id']}")
-    page.get_by_role("button", name="Snake", exact=False).first.click()
+    page.reload()  # the window does not know yet what was made behind its back
     page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
     return len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
 

@@ -1,4 +1,4 @@
-"""The browser as a reference: its path methods and its dashed strokes."""
+"""The browser as a reference: its path methods, and its dashed, plain, mitred and filleted strokes."""
 
 import io
 
@@ -91,3 +91,58 @@ def test_a_running_stitch_is_the_dashed_stroke_of_the_same_line(browser, name, r
     bend = 0.0 if line.tightest_radius is None else STITCH**2 / (12 * line.tightest_radius * WIDTH) + 0.03
     assert np.abs(ours - theirs).sum() / ink < 0.005 + bend
     assert ink / 255 / PX_PER_MM**2 == pytest.approx(count * STITCH * WIDTH, rel=0.01)
+
+
+def outline_pixels(browser, which, path, reference):
+    """Return the ink (0 to 255 a pixel) of a brush on a line and of a reference drawing, both painted by the browser."""
+    laid = lay(which, [measured(path)])[0]
+    drawn = (compact_svg(SIZE, SIZE, [Layer(which.motifs, laid)]), svg(reference, SIZE, SIZE))
+    return tuple(255 - pixels_in_browser(browser, text) for text in drawn)
+
+
+def assert_same_drawing(ours, theirs, rim_mm):
+    """Antialiasing apart: only pixels on rims differ, and where joins of pieces meet on a pixel by a hairline's share."""
+    off = np.abs(ours - theirs)
+    assert (off > 100).sum() < 0.02 * rim_mm * PX_PER_MM  # a fiftieth of the rim's pixels; a hairline between pieces is up to 64
+    assert off.sum() / theirs.sum() < 0.01
+
+
+BENDS = {
+    "wave": "M6 60C36 20 64 100 94 50",
+    "spiral of arcs": "M50 50A8 8 0 0 1 66 50A16 16 0 0 1 34 50A24 24 0 0 1 82 50",
+    "ring": LINES["circle"],
+}
+
+
+@pytest.mark.parametrize("name", BENDS)
+def test_a_bent_bar_is_the_plain_stroke_of_the_same_width(browser, name):
+    """SVG 2, painting: a stroke of width w covers what lies within w/2 square to the line."""
+    motif = motif_from_svg(svg('<rect width="9" height="5" fill="#000"/>', 9, 5))
+    which = brush(motif, round_bends="bent", ease="length")
+    reference = f'<path d="{BENDS[name]}" fill="none" stroke="#000" stroke-width="5"/>'
+    ours, theirs = outline_pixels(browser, which, BENDS[name], reference)
+    assert_same_drawing(ours, theirs, 2 * measured(BENDS[name]).length)
+
+
+TURNS = {"rectangle": "M20 25H80V75H20Z", "acute": "M15 80L50 18L85 80", "obtuse and inside": "M12 60L40 40L60 62L90 30"}
+
+
+@pytest.mark.parametrize("name", TURNS)
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+def test_a_mitred_bar_is_the_stroke_with_mitred_joins(browser, name, travel):
+    """SVG 2, stroke-linejoin: miter."""
+    motif = motif_from_svg(svg('<rect width="9" height="5" fill="#000"/>', 9, 5))
+    which = brush(motif, round_bends=travel, ease="length", outside_corner="mitre", inside_corner="mitre")
+    reference = f'<path d="{TURNS[name]}" fill="none" stroke="#000" stroke-width="5" stroke-linejoin="miter" stroke-miterlimit="20"/>'
+    ours, theirs = outline_pixels(browser, which, TURNS[name], reference)
+    assert_same_drawing(ours, theirs, 2 * measured(TURNS[name]).length)
+
+
+def test_a_bar_round_a_corner_is_the_stroke_of_the_filleted_path(browser):
+    """The same arc drawn by hand: tangent length r·tan(θ/2) = r at a right angle."""
+    motif = motif_from_svg(svg('<rect width="9" height="5" fill="#000"/>', 9, 5))
+    which = brush(motif, round_bends="bent", ease="length", outside_corner="round", inside_corner="round", round_radius=8.0)
+    fillet = "M28 25H72A8 8 0 0 1 80 33V67A8 8 0 0 1 72 75H28A8 8 0 0 1 20 67V33A8 8 0 0 1 28 25Z"
+    reference = f'<path d="{fillet}" fill="none" stroke="#000" stroke-width="5"/>'
+    ours, theirs = outline_pixels(browser, which, TURNS["rectangle"], reference)
+    assert_same_drawing(ours, theirs, 2 * measured(fillet).length)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 
@@ -24,12 +25,11 @@ def fitted_corners(
     ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
     and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
-    cubics, contour, shapes, closed = contours_of(motif)
-    local = cubics + np.array([motif.width / 2 - allowance[0], 0.0])
+    _, contour, shapes, closed = contours_of(motif)
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
-        parts, own, half = split_where(local, local[..., 0] + sign * local[..., 1])
+        parts, own, half = _on_diagonal(motif, allowance[0], float(sign))
         x, y = parts[..., 0], parts[..., 1]
         scale = size[rows, None, None, None]
         t, i, o = stretch[rows, None, None, None], into[rows, None, None], out[rows, None, None]
@@ -42,6 +42,13 @@ def fitted_corners(
         made.append((placed.reshape(-1, 4, 2), keys))
     cubics, keys = (np.concatenate(columns) for columns in zip(*made, strict=True))
     return _assembled(cubics, keys, closed[keys[:, 2]])
+
+
+@lru_cache(maxsize=256)
+def _on_diagonal(motif: Motif, near: float, sign: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return a corner piece's cubics about its vertex, split on its diagonal, as ``split_where`` gives them."""
+    local = contours_of(motif)[0] + np.array([motif.width / 2 - near, 0.0])
+    return split_where(local, local[..., 0] + sign * local[..., 1])
 
 
 def clipped_pieces(
