@@ -14,6 +14,7 @@ from .inspecting.findings import findings_of
 from .inspecting.joins import joins_of
 from .inspecting.rows import in_rows
 from .making.cutting import clipped_to, cut_in_three
+from .making.framing import joints_moved
 from .measuring.arc_length import frames_on, measure
 from .measuring.parallel import parallel
 from .measuring.rounding import Rounded, rounded
@@ -79,6 +80,15 @@ def with_pieces_cut(brush: Brush) -> Brush:
     start, _, end = cut_in_three(first) if first.cuts else (None, None, None)
     repeat = tuple(m if m.cuts is None else clipped_to(m, *m.cuts) for m in brush.repeat)
     return replace(brush, repeat=repeat, start=brush.start or start, end=brush.end or end)
+
+
+def hung_at(brush: Brush, pitch: float) -> Brush:
+    """Return a jointed brush whose repeats hang ``pitch`` mm from one another on a straight line, on the mean: their joints are moved.
+
+    Raises InputError where joints would meet.
+    """
+    by = pitch / brush.size - float(brush.link_lengths[: len(brush.repeat)].mean()) / brush.size
+    return replace(brush, repeat=tuple(joints_moved(m, by) for m in brush.repeat))
 
 
 def without_end(brush: Brush) -> Brush:

@@ -13,6 +13,7 @@ from flask_openapi import APIBlueprint
 from sqlmodel import Session, select
 
 from ..core.errors import InputError
+from ..core.pipeline import hung_at
 from ..core.reading.brush_document import FIELDS, BrushDocument, bound_sentence, refuse_unbuilt_settings
 from ..core.shaping.bend import TOLERANCE_MM
 from ..core.spacing.stops import repeat_extents
@@ -26,6 +27,7 @@ from .messages import (
     IdPath,
     NewBrush,
     NumberLimit,
+    PitchChange,
     Sequenced,
     Settings,
     SettingsLimits,
@@ -99,6 +101,20 @@ def delete_brush(path: IdPath, query: VersionQuery):
     return Response(status=204)
 
 
+@api.post("/brushes/<int:id>/pitch", responses={200: BrushMessage}, summary="Move the joints of a jointed brush's links")
+def change_pitch(path: IdPath, body: PitchChange):
+    with store().writing() as session:
+        row = row_of(session, "brush", path.id)
+        ids = ids_by_role(row)["repeat"]
+        brush = brush_of(session, row.name, {"repeat": ids}, settings_of(row))
+        if not brush.jointed:
+            raise InputError(f"{row.name} is not jointed; its gap says the pitch")
+        hung = hung_at(brush, body.pitch_mm)
+        moved = {i: Change("motif", i, {"joints_mm": [list(j) for j in m.joints]}) for i, m in zip(ids, hung.repeat, strict=True)}
+        make_step(session, f"pitch to {body.pitch_mm:.2f} mm", list(moved.values()), merge_key=f"{row.id} pitch")
+        return sent(brush_message(row))
+
+
 @api.get("/limits", responses={200: SettingsLimits}, summary="What every number may be, with the words that refuse it")
 def limits():
     found = []
@@ -118,6 +134,8 @@ def lay_bench(body: BenchRequest):
         singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
         ids = {"repeat": [body.motif_id, *body.variants], **singles}
         brush = brush_of(session, "the brush", ids, body.settings)
+        if body.pitch_mm is not None and brush.jointed:
+            brush = hung_at(brush, body.pitch_mm)
         aside = body.aside and brush_of(session, "the brush kept aside", ids, body.aside)
         rows = [session.get(tables.Line, i) for i in body.pinned]
         pinned = [row for row in rows if row is not None]

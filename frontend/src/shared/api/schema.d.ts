@@ -536,6 +536,23 @@ export interface paths {
         patch: operations["bench_change_brush_brushes__int_id__patch"];
         trace?: never;
     };
+    "/api/brushes/{id}/pitch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move the joints of a jointed brush's links */
+        post: operations["bench_change_pitch_brushes__int_id__pitch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/limits": {
         parameters: {
             query?: never;
@@ -2437,6 +2454,14 @@ export interface components {
              */
             merge_key: string;
         };
+        /**
+         * PitchChange
+         * @description Hang the links of a jointed brush so many mm from one another.
+         */
+        PitchChange: {
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
         /** SettingsLimits */
         SettingsLimits: {
             defaults: components["schemas"]["Settings"];
@@ -2464,9 +2489,10 @@ export interface components {
          * BenchRequest
          * @description Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
          *
-         *     ``shaped`` gives points of trial lines that were dragged, in the sheet's own 100 × 70; ``pinned`` are
-         *     lines of pages shown beside them; ``large`` is the one whose joins and points are wanted; ``aside`` are
-         *     settings to lay on the same lines for comparison.
+         *     ``pitch_mm`` moves the joints of a jointed brush so far apart. ``shaped`` gives points of trial lines
+         *     that were dragged, in the sheet's own 100 × 70; ``pinned`` are lines of pages shown beside them;
+         *     ``large`` is the one whose joins and points are wanted; ``aside`` are settings to lay on the same
+         *     lines for comparison.
          */
         BenchRequest: {
             /**
@@ -2485,6 +2511,8 @@ export interface components {
             variants?: number[];
             others?: components["schemas"]["OtherPieces"];
             settings: components["schemas"]["Settings"];
+            /** Pitch Mm */
+            pitch_mm?: number | null;
             /** Flat Mm */
             flat_mm: number;
             /** Trial Mm */
@@ -3884,6 +3912,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["BrushChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    bench_change_pitch_brushes__int_id__pitch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PitchChange"];
             };
         };
         responses: {

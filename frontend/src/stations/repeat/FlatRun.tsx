@@ -158,13 +158,24 @@ function Marks({ scene, header, view, size, settings, edit, night }: MarksProps)
     const gap = (pitch / header.piece_mm - 1) * 100;
     then(Number(Math.max(-99, Math.min(100_000, gap)).toFixed(2)));
   };
-  const pitch = useHandle({
+  const jointed = settings.travel.round_bends === "jointed" && settings.travel.kind === "repeated";
+  const least = 0.02 * header.pitch_mm;
+  const hang = (mm: number): number => Number(Math.max(least, mm).toFixed(3));
+  const gapPitch = useHandle({
     move: (dx, _dy, at) => setPitch(Math.max(0.01 * header.piece_mm, at.pitch + dx / view.scale / 2), (gap_pct) => edit.drag({ spacing: { gap_pct } })),
     done: (dx, _dy, at) => setPitch(at.pitch + dx / view.scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     begin: () => ({ pitch: header.pitch_mm, size: 0, turn: 0 }),
     step: (by) => setPitch(header.pitch_mm + by * 0.1, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     leave: edit.release,
   });
+  const jointPitch = useHandle({
+    begin: () => ({ pitch: header.pitch_mm }),
+    move: (dx, _dy, at) => edit.dragPitch(hang(at.pitch + dx / view.scale / 2)),
+    done: (dx, _dy, at) => edit.setPitch(hang(at.pitch + dx / view.scale / 2)),
+    step: (by) => edit.setPitch(hang(header.pitch_mm + by * 0.1)),
+    leave: edit.release,
+  });
+  const pitch = jointed ? jointPitch : gapPitch;
   const sizeFrom = (at: { size: number; half: number }, dy: number): number =>
     Number(Math.max(1, Math.min(10_000, (at.size * Math.max(3, at.half + dy)) / at.half)).toFixed(1));
   const sizing = useHandle({
@@ -193,13 +204,12 @@ function Marks({ scene, header, view, size, settings, edit, night }: MarksProps)
     leave: edit.release,
   });
 
-  const jointed = settings.travel.round_bends === "jointed";
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
       {jointed && Array.from({ length: scene.pieces + 1 }, (_, i) => i).map((i) => (
         <circle key={i} cx={view.x + jointAt(scene, i) * view.scale} cy={MIDDLE} r="4.5" fill="var(--color-work)" stroke="var(--color-madder)" strokeWidth="1.6" />
       ))}
-      {scene.pieces > 2 && !jointed && (
+      {scene.pieces > 2 && (
         <g>
           <path d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
           <rect x={from} y={top + 3} width={Math.max(1, to - from)} height={20} fill="var(--color-weld)" />

@@ -60,9 +60,9 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, shaped, pinned, large, aside, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
+        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, pitch_mm: edit.pitch, shaped, pinned, large, aside, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
         : null,
-    [motif.id, brush.pieces, settings, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
+    [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
   const { laid, refusal, cured } = useLay(`/api/bench/lay#${motifs.map((m) => m.version).join(".")}`, body);
 

@@ -32,7 +32,7 @@ export function OftenQuestion({ edit, settings, header }: Props) {
       <div className="mb-3 grid grid-cols-3 gap-x-3">
         <NumberField label="Size" standard={100} {...bound(edit, settings, "spacing", "size_pct", "size", "%")} />
         {jointed ? (
-          <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; move them at Motif.</p>
+          <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; drag the tape to move them.</p>
         ) : (
           <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
         )}

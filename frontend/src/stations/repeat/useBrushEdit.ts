@@ -9,6 +9,7 @@ export function useBrushEdit(brush: Brush) {
   const [inHand, setInHand] = useState(false); // the draft comes from a drag that goes on
   const [preview, setPreview] = useState<Settings | null>(null);
   const [before, setBefore] = useState<Settings | null>(null);
+  const [pitch, setPitch] = useState<number | null>(null); // of a jointed brush, while its tape is held
   const waiting = useRef(0); // changes on their way to the server
   const keep = useChange((input: { change: SettingsChange; label: string; merge_key: string }) =>
     withVersion("brush", brush, (version) =>
@@ -21,12 +22,15 @@ export function useBrushEdit(brush: Brush) {
     ),
   );
 
+  const keepPitch = useChange((pitch_mm: number) => kept(api.POST("/api/brushes/{id}/pitch", { params: { path: { id: brush.id } }, body: { pitch_mm } })));
+
   return {
     brush,
+    pitch,
     settings: preview ?? draft ?? brush.settings,
     kept: brush.settings,
     before,
-    dragging: draft !== null,
+    dragging: draft !== null || pitch !== null,
     inHand,
     drag: (change: SettingsChange) => {
       setInHand(true);
@@ -36,6 +40,20 @@ export function useBrushEdit(brush: Brush) {
     release: () => {
       setInHand(false);
       setDraft(null);
+      setPitch(null);
+    },
+    /** Hold the tape of a jointed brush: its joints move. */
+    dragPitch: (mm: number) => {
+      setInHand(true);
+      setPitch(mm);
+    },
+    setPitch: (mm: number) => {
+      setInHand(false);
+      setPitch(mm);
+      void keepPitch
+        .mutateAsync(mm)
+        .catch(() => undefined) // the refusal is told by the change itself
+        .finally(() => setPitch(null));
     },
     set: (change: SettingsChange, label: string) => {
       setBefore(brush.settings);

@@ -11,6 +11,8 @@ from ..errors import InputError
 from ..maths.bounds import Box, outline_box, stroke_box
 from ..values.motif import Motif, Shape, mapped, shifted
 
+LEAST_LINK_MM = 0.01  # chosen: joints closer together hold nothing
+
 
 def trimmed(motif: Motif, *, where: str = "the motif", keep_base: bool = True) -> Motif:
     """Cut the frame down to the ink, so that no margin opens the joins.
@@ -105,3 +107,16 @@ def framed(motif: Motif, left_mm: float, top_mm: float, right_mm: float, bottom_
     if right_mm - left_mm < 0.01 or bottom_mm - top_mm < 0.01:
         raise InputError("the frame needs a length and a height; pull its sides apart")
     return replace(shifted(motif, -left_mm, -top_mm), width=right_mm - left_mm, height=bottom_mm - top_mm)
+
+
+def joints_moved(motif: Motif, by: float) -> Motif:
+    """Return the motif with its joints ``by`` mm further apart, each moved by half of it along the line through both.
+
+    Raises InputError where they would meet.
+    """
+    left, right = motif.joint_points
+    apart = float(np.hypot(*(right - left)))
+    if apart + by < LEAST_LINK_MM:
+        raise InputError(f"links of {apart + by:.2f} mm cannot be; keep the joints at least {LEAST_LINK_MM:g} mm apart")
+    step = (right - left) / apart * by / 2
+    return replace(motif, joints=(tuple((left - step).tolist()), tuple((right + step).tolist())))
