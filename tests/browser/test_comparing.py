@@ -1,5 +1,6 @@
 """Jobs of judging a brush: harder trial lines, lines of one's own, settings side by side, the width along the line, corner pieces to choose from."""
 
+import math
 import re
 
 import pytest
@@ -135,9 +136,10 @@ def test_a_corner_piece_is_chosen_among_those_the_repeat_can_make(app):
     piece = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
     made = next(m for m in app.state(page)["motifs"] if m["id"] == piece)
     repeat = next(m for m in app.state(page)["motifs"] if m["name"] == "Rope strand")
-    quarter = 2 * repeat["width_mm"] / 3.14159265  # each repeat keeps its length on the base line: r = 2nL/π
-    rounds = (made["width_mm"] - made["base_line_mm"]) / quarter
-    assert rounds == pytest.approx(round(rounds), abs=1e-3)
+    length, gap = repeat["width_mm"], -0.58 * repeat["width_mm"]
+    radius = made["width_mm"] - made["base_line_mm"]
+    count = (radius * math.pi / 2 - gap) / (length + gap)  # a quarter of the circle holds n pitches and one gap
+    assert count == pytest.approx(round(count), abs=1e-3)
     page.get_by_role("button", name="outside corner, to the bench").click()
     expect(page.get_by_test_id("open-name")).to_contain_text("outside corner")  # and can be worked on
 

@@ -251,3 +251,13 @@ def test_history_does_not_hold_a_picture_again_at_every_step(client, store):
         kept = session.connection().exec_driver_sql("SELECT sum(length(changes)) FROM step").scalar()
     assert kept < 20_000  # the picture itself has 270 000 bytes
     assert Image.open(io.BytesIO(client.get(motif["shapes"][0]["picture"]["href"]).data)).size == (300, 300)
+
+
+def test_the_sampler_and_the_proposals_show_a_brush_with_a_corner_piece_of_its_own(demo):
+    knots = next(b for b in demo.get("/api/workshop").json["brushes"] if b["settings"]["ends"]["outside_corner"] == "piece")
+    sample = demo.get(f"/api/brushes/{knots['id']}/sampler").json
+    assert [s["made"] for s in sample["slots"] if s["role"] == "outside_corner"] == [True]
+    made = demo.get(f"/api/brushes/{knots['id']}/corner-proposals/inside_corner").json["proposals"]
+    assert [p["way"] for p in made] == ["mitre", "lap", "bend", "across"]
+    pitch = knots["settings"]["spacing"]["gap_pct"]
+    assert pitch < 0 and min(s["box"][0] for s in made[0]["corner"]["shapes"]) < 0  # an overlapping repeat reaches back over the run

@@ -24,52 +24,68 @@ CORNER_WAYS: tuple[CornerWay, ...] = get_args(CornerWay)
 MOST_ROUND = 12  # repeats round a quarter turn
 
 
-def corner_made(repeat: Motif, side: Side, way: CornerWay) -> Motif:
-    """Make a piece for a right-angled corner from the repeat.
+def corner_made(repeat: Motif, side: Side, way: CornerWay, gap: float = 0.0) -> Motif:
+    """Make a piece for a right-angled corner from the repeat, whose pieces lie ``gap`` mm of the motif apart.
 
     ``mitre``: both legs cut on the bisector; ``lap``: one runs through, the other ends against it;
     ``bend``: whole repeats bent round the turn, as few as do not fold; ``across``: the repeat stands over
     the corner. Raises InputError where the repeat cannot be made into such a corner.
     """
     ways = {"mitre": corner_from_repeat, "lap": lapped_corner, "bend": _bent_corner, "across": corner_across}
-    return checked_size(ways[way](repeat, side))
+    return checked_size(ways[way](repeat, side, gap))
 
 
-def corner_proposals(repeat: Motif, side: Side) -> dict[CornerWay, Motif]:
+def gap_of(brush: Brush) -> float:
+    """Return how many mm of the motif a brush's first repeat lies from the next on a straight line; links count from frame to frame."""
+    first = brush.repeat[0]
+    return float(brush.link_lengths[0] / brush.size - first.width) if brush.jointed else brush.gap * first.width
+
+
+def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0) -> dict[CornerWay, Motif]:
     """Return the corner pieces that can be made from a repeat, by their way."""
     made = {}
     for way in CORNER_WAYS:
         try:
-            made[way] = corner_made(repeat, side, way)
+            made[way] = corner_made(repeat, side, way, gap)
         except CoreError:
             continue
     return made
 
 
-def on_a_corner(repeat: Motif, corner: Motif, side: Side) -> tuple[LaidLine, tuple[float, float, float, float]]:
+def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> tuple[LaidLine, tuple[float, float, float, float]]:
     """Lay a corner piece with two repeats on each leg, to be looked at; return it and the box it lies in (left, top, right, bottom, mm)."""
     leg = corner.width + 2 * repeat.width
     path = f"M0 0H{leg!r}V{leg!r}" if side == "outside" else f"M0 0H{leg!r}V{-leg!r}"
     plain = replace(repeat, cuts=None, joints=None)
-    brush = Brush("", (plain,), **{f"{side}_piece": corner, f"{side}_corner": "piece"}, rest="start")
+    brush = Brush("", (plain,), gap=gap / repeat.width, **{f"{side}_piece": corner, f"{side}_corner": "piece"}, rest="start")
     above, below = repeat.base_line, repeat.height - repeat.base_line
     top, foot = (-above, leg) if side == "outside" else (-leg, below)
     right = leg + (above if side == "outside" else below)
     return lay(brush, [measure(line_from_path_data(path))])[0], (leg - corner.width - 1.5 * repeat.width, top, right, foot)
 
 
-def _bent_corner(repeat: Motif, side: Side) -> Motif:
-    """Bend whole repeats round a quarter of a circle; each keeps its length on the base line."""
+def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:
+    """Bend whole repeats round a quarter of a circle, as far apart as ever; each keeps its length on the base line."""
     plain = replace(repeat, cuts=None, joints=None, recipes=())
     left, right = reach_across(Brush("", (plain,)))
     inner = right if side == "outside" else -left
-    count = next((n for n in range(1, MOST_ROUND + 1) if 2 * n * repeat.width / np.pi > 1.05 * inner), None)
-    if count is None:
+    pitch = repeat.width + gap
+    radii = [(n, 2 * (n * pitch + gap) / np.pi) for n in range(1, MOST_ROUND + 1)]
+    count, r = next(((n, r) for n, r in radii if r > max(1.05 * inner, 0.25 * repeat.width)), (0, 0.0))
+    if not count:
         raise InputError("the repeat is too high for its length to be bent round a corner; mitre it instead")
-    r = 2 * count * repeat.width / np.pi
-    path = f"M0 0A{r!r} {r!r} 0 0 1 {r!r} {r!r}" if side == "outside" else f"M0 0A{r!r} {r!r} 0 0 0 {r!r} {-r!r}"
-    laid = lay(Brush("", (plain,), round_bends="bent", ease="length"), [measure(line_from_path_data(path))])[0]
+    turn = 1 if side == "outside" else -1
+    room = count * pitch - gap  # from the first piece's left edge to the last one's right edge
+    if gap <= 0:  # they begin before the turn and end after it
+        path = f"M{gap!r} 0H0A{r!r} {r!r} 0 0 {int(turn > 0)} {r!r} {turn * r!r}V{turn * (r - gap)!r}"
+    else:
+        a, b = gap / r, (gap + room) / r
+        ends = [(r * np.sin(t), turn * (r - r * np.cos(t))) for t in (a, b)]
+        path = "M{0[0]!r} {0[1]!r}A{r!r} {r!r} 0 0 {way} {1[0]!r} {1[1]!r}".format(
+            *[tuple(map(float, e)) for e in ends], r=float(r), way=int(turn > 0))  # fmt: skip
+    laid = lay(Brush("", (plain,), round_bends="bent", gap=gap / repeat.width, ease="length"), [measure(line_from_path_data(path))])[0]
     base = repeat.base_line if side == "outside" else r
-    shapes = tuple(mapped(s, np.array([[1.0, 0.0, 0.0], [0.0, 1.0, base]])) for s in shapes_drawn((plain,), laid, range(count)))
+    onto = np.array([[1.0, 0.0, 0.0], [0.0, 1.0, base]])
+    shapes = tuple(mapped(s, onto) for s in shapes_drawn((plain,), laid, range(len(laid.stops.s))))
     reach = repeat.base_line if side == "outside" else repeat.height - repeat.base_line
     return Motif(shapes, r + reach, r + reach, base)

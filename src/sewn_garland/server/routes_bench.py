@@ -35,7 +35,7 @@ from .messages import (
 )  # fmt: skip
 from .routes_motif import named
 from .scenes import Scene, packed_scenes
-from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, measured_path, row_of, sent, settings_of, store
+from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, measured_path, repeat_alone, row_of, sent, settings_of, store
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
@@ -106,7 +106,7 @@ def change_pitch(path: IdPath, body: PitchChange):
     with store().writing() as session:
         row = row_of(session, "brush", path.id)
         ids = ids_by_role(row)["repeat"]
-        brush = brush_of(session, row.name, {"repeat": ids}, settings_of(row))
+        brush = repeat_alone(session, row)
         if not brush.jointed:
             raise InputError(f"{row.name} is not jointed; its gap says the pitch")
         hung = hung_at(brush, body.pitch_mm)

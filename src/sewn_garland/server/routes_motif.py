@@ -10,7 +10,7 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session, select
 
-from ..core.corner_proposals import CORNER_WAYS, corner_made, corner_proposals, on_a_corner
+from ..core.corner_proposals import CORNER_WAYS, corner_made, corner_proposals, gap_of, on_a_corner
 from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
@@ -57,7 +57,7 @@ from .motif_messages import (
 from .motif_views import bench_of, motif_message, piece_message
 from .parked_pictures import parked, whole
 from .scenes import Overtaken
-from .workshop import brush_message, brush_of, ids_by_role, laid_ids, motif_of, piece_of, row_of, sent, settings_of, store
+from .workshop import brush_message, ids_by_role, laid_ids, motif_of, piece_of, repeat_alone, row_of, sent, store
 
 api = APIBlueprint("motif", __name__, url_prefix="/api")
 
@@ -301,7 +301,8 @@ def make_piece(path: IdPath, body: MakePiece):
         corner = body.role.endswith("corner")
         if corner != (body.way in CORNER_WAYS):
             raise InputError(f"a piece for {body.role.replace('_', ' ')} is not made so")
-        made = corner_made(repeat, body.role.split("_")[0], body.way) if corner else end_from_repeat(repeat, body.role, body.way)
+        gap = gap_of(repeat_alone(session, row))
+        made = corner_made(repeat, body.role.split("_")[0], body.way, gap) if corner else end_from_repeat(repeat, body.role, body.way)
         words = body.role.replace("_", " ")
         label, key = f"{words} of {row.name}", f"piece {row.id} {body.role}"
         own = motif_values(session, made) | {"name": f"{row.name}, {words}"}
@@ -314,11 +315,13 @@ def make_piece(path: IdPath, body: MakePiece):
 @api.get("/brushes/<int:id>/corner-proposals/<role>", responses={200: ProposalsMessage}, summary="Corner pieces that the repeat can make")
 def proposals(path: ProposalPath):
     with store().reading() as session:
-        row = row_of(session, "motif", row_of(session, "brush", path.id).motif_id)
+        brush = row_of(session, "brush", path.id)
+        row = row_of(session, "motif", brush.motif_id)
+        gap = gap_of(repeat_alone(session, brush))
         repeat = piece_of(row)
     side, made = path.role.split("_")[0], []
-    for way, corner in corner_proposals(repeat, side).items():
-        laid, box = on_a_corner(repeat, corner, side)
+    for way, corner in corner_proposals(repeat, side, gap).items():
+        laid, box = on_a_corner(repeat, corner, side, gap)
         matrices = matrices_of(laid.placements)
         at = laid.placements.variant == 1
         made.append(ProposalMessage(
@@ -333,7 +336,7 @@ def sampler(path: IdPath):
     with store().reading() as session:
         row = row_of(session, "brush", path.id)
         ids = ids_by_role(row)
-        brush = brush_of(session, row.name, {"repeat": ids["repeat"]}, settings_of(row))
+        brush = repeat_alone(session, row)
         own = {role: of_role[0] for role, of_role in ids.items() if role != "repeat"}
         sample = sample_of(brush, {role: piece_of(row_of(session, "motif", i)) for role, i in own.items()})
     return sent(

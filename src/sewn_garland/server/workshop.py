@@ -98,6 +98,13 @@ def brush_of(
     return replace(brush, size=brush.size * size_pct / 100)
 
 
+def repeat_alone(session: Session, row: tables.Brush) -> Brush:
+    """Make a brush of a row's repeat alone, which runs through its corners."""
+    settings = settings_of(row)
+    through = settings.ends.model_copy(update={"outside_corner": "through", "inside_corner": "through"})
+    return brush_of(session, row.name, {"repeat": ids_by_role(row)["repeat"]}, settings.model_copy(update={"ends": through}))
+
+
 @lru_cache(maxsize=512)
 def measured_path(path: str) -> MeasuredLine:
     """Measure path data in mm; the same text is measured once."""

@@ -16,10 +16,11 @@ export function CornerProposals({ brush, role, versions, onTake }: { brush: Brus
     queryFn: () => kept(api.GET("/api/brushes/{id}/corner-proposals/{role}", { params: { path: { id: brush.id, role } } })),
   });
   if (error) return <p className="mt-1 text-[12.5px]">{error.message}</p>;
-  if (data && !data.proposals.length) return <p className="mt-1 text-[12.5px]">No corner can be made of this repeat; trace or cut it first.</p>;
+  if (!data) return <p className="mt-1 text-[12.5px] text-moss">Making them…</p>;
+  if (!data.proposals.length) return <p className="mt-1 text-[12.5px]">No corner can be made of this repeat; trace or cut it first.</p>;
   return (
     <div role="group" aria-label="Corner pieces to choose from" className="mt-1 grid grid-cols-4 gap-1.5">
-      {data?.proposals.map((proposal) => (
+      {data.proposals.map((proposal) => (
         <button key={proposal.way} className="border border-rule bg-work p-0.5 text-[11.5px] leading-tight hover:border-madder" onClick={() => onTake(proposal.way)}>
           <Sketch proposal={proposal} />
           {WORDS[proposal.way]}

@@ -44,7 +44,7 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
   const users = workshop.brushes.filter((b) => Object.values(b.pieces).flat().includes(motif.id));
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
   return (
-    <section aria-label="This motif" className="max-h-[62%] shrink-0 overflow-y-auto">
+    <section aria-label="This motif" className="max-h-[calc(100%-150px)] shrink-0 overflow-y-auto">
       <input
         aria-label="Name of the motif"
         value={name}

@@ -16,63 +16,86 @@ from .rims import stroke_as_shape
 
 Side = Literal["outside", "inside"]
 EndWay = Literal["same", "mirror", "turned", "half"]
+LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
 
 
-def corner_from_repeat(repeat: Motif, side: Side) -> Motif:
+def corner_from_repeat(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     """Return a piece for a right-angled corner: the repeat runs into the corner and is cut on its bisector, the other leg is its mirror.
 
     The line enters its left edge along the base line and leaves by the bottom edge (outside, the
-    turn away from the motif's top) or the top edge (inside). Both legs are one repeat long, and
-    both edges are the repeat's own left edge, so both meet the run.
+    turn away from the motif's top) or the top edge (inside). Repeats lie ``gap`` mm apart (negative:
+    they overlap), from the run's last piece on; each leg is at least one repeat long. Both edges
+    are met as the repeat's own left edge meets its neighbour.
     """
-    w, h, b = repeat.width, repeat.height, repeat.base_line
+    h, b = repeat.height, repeat.base_line
     if not 0 <= b <= h:
         raise InputError("the base line lies outside the frame; move it in before making a corner")
     sign = 1.0 if side == "outside" else -1.0
-    far = 4 * (w + h)
-    # the leg's side of the bisector through the vertex (w, b): (x - w) + sign·(y - b) < 0
+    near, starts = _leg(repeat, gap)
+    far = 4 * (near + repeat.width + h)
+    # the leg's side of the bisector through the vertex (near, b): (x - near) + sign·(y - b) < 0
     along = np.array([1.0, -sign]) / np.sqrt(2)
     inward = np.array([-1.0, -sign]) / np.sqrt(2)
-    vertex = np.array([w, b])
+    vertex = np.array([near, b])
     out, back = vertex + along * far, vertex - along * far
     window = np.array([out, out + inward * far, back + inward * far, back])
-    leg: list[Shape] = []
-    for k in (0, 1):
-        moved = [mapped(s, np.array([[1.0, 0.0, k * w], [0.0, 1.0, 0.0]])) for s in repeat.shapes]
-        leg += [part for shape in moved for part in _halved(shape, window, sign, vertex)]
-    mirror = np.array([[0.0, -sign, w + sign * b], [-sign, 0.0, b + sign * w]])
+    leg = [part for start in starts for shape in repeat.shapes for part in _halved(_moved(shape, start), window, sign, vertex)]
+    mirror = np.array([[0.0, -sign, near + sign * b], [-sign, 0.0, b + sign * near]])
     shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
-    return _on_corner_frame(shapes, w, repeat, side)
+    return _on_corner_frame(shapes, near, repeat, side)
 
 
-def lapped_corner(repeat: Motif, side: Side) -> Motif:
+def lapped_corner(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     """Return a corner piece in which the leg that comes in runs through to the outer edge and the other ends against it.
 
-    Edges and frame are those of ``corner_from_repeat``; the leg that leaves ends with the repeat's right edge.
+    Edges, frame and ``gap`` are those of ``corner_from_repeat``; the leg that leaves ends with the repeat's right edge.
     """
-    w, h, b = repeat.width, repeat.height, repeat.base_line
+    h, b = repeat.height, repeat.base_line
     outer, inner = (b, h - b) if side == "outside" else (h - b, b)
-    plain = replace(repeat, cuts=None, joints=None)
-    onward = np.array([[1.0, 0.0, w], [0.0, 1.0, 0.0]])
-    through = [*plain.shapes, *(mapped(s, onward) for s in (clipped_to(plain, 0.0, min(outer, w)).shapes if outer > 1e-9 else ()))]
     sign = 1.0 if side == "outside" else -1.0
-    leaving: list[Shape] = []
-    if inner < w - 1e-9:
-        # (x, v) of the other leg goes to the vertex + x along it + v to its right
-        turn = np.array([[0.0, -sign, w + sign * b], [sign, 0.0, b + sign * inner]])
-        leaving = [mapped(s, turn) for s in clipped_to(plain, inner, w).shapes]
-    return _on_corner_frame([*leaving, *through], w, repeat, side)
+    near, starts = _leg(repeat, gap)
+    through = [part for start in starts for part in _cut_to(repeat, start, high=near + outer)]
+    last = near - gap - repeat.width
+    back = last - np.arange(int(np.ceil(max(0.0, last - inner) / (repeat.width + gap))) + 1) * (repeat.width + gap)
+    # (x, v) of the other leg goes to the vertex + x along it + v to its right
+    turn = np.array([[0.0, -sign, near + sign * b], [sign, 0.0, b]])
+    leaving = [mapped(part, turn) for start in back[::-1] for part in _cut_to(repeat, float(start), low=inner)]
+    return _on_corner_frame([*leaving, *through], near, repeat, side)
 
 
-def corner_across(repeat: Motif, side: Side) -> Motif:
-    """Return a corner piece in which the repeat stands over the vertex, turned half-way between the legs; half its length is off each."""
+def corner_across(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
+    """Return a corner piece in which the repeat stands over the vertex, turned half-way between the legs, ``gap`` mm from both runs."""
     w, b = repeat.width, repeat.base_line
+    near = max(w / 2 + gap, LEAST_LEG * w)
     angle = np.pi / 4 if side == "outside" else -np.pi / 4
     cos, sin = np.cos(angle), np.sin(angle)
     linear = np.array([[cos, -sin], [sin, cos]])
-    vertex = np.array([w / 2, b])
-    matrix = np.column_stack([linear, vertex - linear @ np.array([w / 2, b])])
-    return _on_corner_frame([mapped(s, matrix) for s in repeat.shapes], w / 2, repeat, side)
+    matrix = np.column_stack([linear, np.array([near, b]) - linear @ np.array([w / 2, b])])
+    return _on_corner_frame([mapped(s, matrix) for s in repeat.shapes], near, repeat, side)
+
+
+def _leg(repeat: Motif, gap: float) -> tuple[float, list[float]]:
+    """Return how long a corner's leg is, and where repeats begin on it, the last ones past the vertex as far as the artwork may reach."""
+    pitch = repeat.width + gap
+    count = max(1, int(np.ceil((repeat.width - gap) / pitch - 1e-9)))
+    near = gap + count * pitch
+    beyond = int(np.ceil(max(repeat.height, repeat.width) / pitch))
+    return near, [gap + k * pitch for k in range(count + beyond)]
+
+
+def _moved(shape: Shape, dx: float) -> Shape:
+    return mapped(shape, np.array([[1.0, 0.0, dx], [0.0, 1.0, 0.0]]))
+
+
+def _cut_to(repeat: Motif, start: float, *, low: float = -np.inf, high: float = np.inf) -> list[Shape]:
+    """Return a repeat's shapes from ``start`` on, of which what lies between two places along the line."""
+    a, b = max(low - start, 0.0), min(high - start, repeat.width)
+    if b - a <= 1e-9:
+        return []
+    if a <= 0 and b >= repeat.width:
+        return [_moved(shape, start) for shape in repeat.shapes]
+    plain = replace(repeat, cuts=None, joints=None)
+    return [_moved(shape, start + a) for shape in clipped_to(plain, a, b).shapes]
 
 
 def _on_corner_frame(shapes: Sequence[Shape], near: float, repeat: Motif, side: Side) -> Motif:
