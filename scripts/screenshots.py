@@ -29,7 +29,33 @@ def _ferry_route(page: Page) -> None:
 
 
 def _dark(page: Page) -> None:
-    page.get_by_role("button", name="Dark ground").click()
+    page.get_by_role("group", name="Ground under the work").get_by_role("button", name="dark").click()
+
+
+def _aside(page: Page) -> None:
+    """Thick and thin beside one width all along, on every trial line and on a line of a page."""
+    page.get_by_role("button", name="Keep aside").click()
+    page.get_by_role("button", name="What does the hand do?").click()
+    page.get_by_role("button", name="Thick and thin").click()
+    page.get_by_role("button", name="Pin a line").click()
+    page.get_by_role("menuitemcheckbox", name="Mooring chain").click()
+    page.keyboard.press("Escape")
+    page.get_by_text("aside: joins").first.wait_for()
+
+
+def _harder(page: Page) -> None:
+    """A trial line large, its point moved, with the plot of its joins."""
+    page.get_by_role("button", name=re.compile("^Hairpin: ")).click()
+    point = page.get_by_test_id("trial-point-3")
+    point.wait_for()
+    for key in ["Shift+ArrowLeft", "Shift+ArrowLeft", "Shift+ArrowDown"]:
+        point.press(key)
+    page.get_by_role("button", name="As it stands").wait_for()
+
+
+def _corner(page: Page) -> None:
+    page.get_by_role("button", name="No inside corner yet").click()
+    page.get_by_role("button", name="lapped").wait_for()
 
 
 def _traced_scan(page: Page) -> None:
@@ -52,6 +78,10 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "repeat": ("repeat/1", None),
     "repeat-cure": ("repeat/4", _open_corners),
     "repeat-dark": ("repeat/4", _dark),
+    "repeat-aside": ("repeat/4", _aside),
+    "repeat-harder": ("repeat/2", _harder),
+    "motif-corner": ("motif/11", _corner),
+    "page-mug": ("page/3", None),
     "page": ("page/1", _ferry_route),
     "shelf": ("shelf", None),
 }

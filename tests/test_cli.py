@@ -85,7 +85,7 @@ def test_bad_input_is_one_line_and_leaves_no_file(files, capsys, brush, lines, s
 
 @pytest.mark.parametrize(
     ("more", "says"),
-    [(("--pdf", "o.pdf"), "--pdf is not built yet"), (("--arrangement", "3"), "--arrangement is not built yet"),
+    [(("--pdf", "o.pdf"), "--pdf is not built yet"), (("--arrangement", "-1"), "--arrangement must be a whole number from 0"),
      (("--png", "o.png", "--dpi", "0"), "--dpi must be from 1 to 10000"), (("--png", "o.png", "--dpi", "9999"), "choose a lower dpi")],
 )  # fmt: skip
 def test_options_that_cannot_be_met_are_refused(files, capsys, more, says):
@@ -179,3 +179,16 @@ def test_motif_files_beside_the_brush_are_used(files):
     (files / "leaf.json").write_text(json.dumps(brush_document(pieces={"repeat": [{"motif": "leaf.svg"}]})))
     assert run(files, "--pieces", files / "p.csv", brush="leaf.json") == 0
     assert [r["line"] for r in csv.DictReader((files / "p.csv").open())].count("0") == 4
+
+
+def test_an_arrangement_deals_the_variants_anew_and_the_same_number_the_same_way(files):
+    pieces = [{"svg": bar_svg(fill=colour)} for colour in ("#203040", "#a33a2f", "#c9971c")]
+    (files / "b.json").write_text(json.dumps(brush_document(pieces={"repeat": pieces}, variants={"order": "shuffled"})))
+
+    def dealt(number):
+        out = files / f"p{number}.csv"
+        assert run(files, "--pieces", out, "--arrangement", number) == 0
+        return [row["variant"] for row in csv.DictReader(out.open())]
+
+    assert dealt(3) == dealt(3)
+    assert dealt(3) != dealt(4)

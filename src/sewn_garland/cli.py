@@ -21,7 +21,7 @@ from .core.making.framing import resized, trimmed
 from .core.measuring.arc_length import measure
 from .core.picture_pipeline import Preparation, cut_found_in, motif_from_picture, repeat_in
 from .core.pipeline import cured, lay, with_pieces_cut
-from .core.reading.brush_document import read_brush
+from .core.reading.brush_document import MOST_ARRANGEMENT, read_brush
 from .core.reading.svg_lines import lines_from_svg
 from .core.reading.svg_motif import motif_from_svg
 
@@ -165,11 +165,13 @@ def _clear(text: str | None) -> str | None:
 def _lay(arguments: argparse.Namespace) -> int:
     if arguments.pdf is not None:
         raise InputError("--pdf is not built yet; take --out (SVG) or --png", where=str(arguments.pdf))
-    if arguments.arrangement is not None:
-        raise InputError("--arrangement is not built yet: nothing in a brush is laid at random so far")
     if not 1 <= arguments.dpi <= 10_000:
         raise InputError(f"--dpi must be from 1 to 10000 (came: {arguments.dpi:g})")
     brush = with_pieces_cut(read_brush(arguments.brush))
+    if arguments.arrangement is not None:
+        if not 0 <= arguments.arrangement <= MOST_ARRANGEMENT:
+            raise InputError(f"--arrangement must be a whole number from 0 to {MOST_ARRANGEMENT} (came: {arguments.arrangement})")
+        brush = replace(brush, arrangement=arguments.arrangement)
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()

@@ -8,7 +8,12 @@ import re
 
 import numpy as np
 import pytest
+import shapely
 from playwright.sync_api import expect
+
+from making import measured, svg
+from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.demo.build import NUMERAL_7
 
 pytestmark = pytest.mark.browser
 
@@ -60,8 +65,15 @@ def test_a_rope_border_has_its_corner_knots_and_then_mitres_at_another_angle_too
         assert (np.hypot(*(places - corner).T) < 1e-6).sum() == 2
 
 
-def test_two_rows_of_running_stitch_are_kept_in_step(app):
-    page = app.open("#/repeat/1")
+FLAP = "M40 60H180V110C180 150 140 168 110 168S40 150 40 110Z"  # of a ticket wallet
+
+
+def test_two_rows_of_running_stitch_are_kept_in_step_round_a_ticket_wallet_s_flap(app):
+    page = app.open("#/page/1")
+    drawing = svg(f'<path d="{FLAP}"/>', 400, 300).encode()
+    page.get_by_test_id("lines-file").set_input_files({"name": "flap.svg", "mimeType": "image/svg+xml", "buffer": drawing})
+    expect(page.get_by_role("button", name=re.compile("^Undo: bring in"))).to_be_visible()
+    page.goto(f"{app.address}/#/repeat/1")
     page.get_by_role("button", name="Which one next?").click()
     page.get_by_role("textbox", name="Rows beside the line").fill("5")
     page.keyboard.press("Enter")
@@ -76,7 +88,26 @@ def test_two_rows_of_running_stitch_are_kept_in_step(app):
     assert len(first) == len(second) > 10
     places = [np.array([[float(r["x_mm"]), float(r["y_mm"])] for r in each]) for each in (first, second)]
     apart = np.hypot(*(places[0] - places[1]).T)
-    assert apart == pytest.approx([apart[0]] * len(first), abs=1e-6)  # the same place along the line, at the line's size beside it
+    assert apart == pytest.approx([5.0] * len(first), abs=1e-6)  # the same place along the line, 5 mm beside it
+    assert shapely.distance(shapely.LinearRing(polyline(FLAP)), shapely.points(places[0])).max() < 0.01
+
+
+def polyline(path):
+    line = measured(path)
+    return frames_at(line, np.linspace(0, line.length, 20_000, endpoint=False)).position
+
+
+def test_cable_stitch_follows_the_outline_of_a_numeral_and_closes(app):
+    page = app.open("#/page/4")
+    expect(page.get_by_text("None: every join keeps its wish.")).to_be_visible()
+    rows = pieces_of(app, page, 4)
+    places = np.array([[float(r["x_mm"]), float(r["y_mm"])] for r in rows])
+    steps = np.hypot(*(places - np.roll(places, 1, axis=0)).T)
+    assert len(rows) > 40 and steps.max() < 1.02 * np.median(steps)  # no larger step where the line closes
+    off = shapely.distance(shapely.LinearRing(polyline(NUMERAL_7)), shapely.points(places))
+    sharpest = np.radians(146)  # at most this turn, rounded with 6 mm: the arc stays r/cos(θ/2) − r from its corner
+    assert off.max() < 6 / np.cos(sharpest / 2) - 6
+    assert np.median(off) < 1e-6
 
 
 def test_a_brush_too_stiff_for_a_hairpin_is_told_before_it_is_laid_and_cured_in_one_press(app):

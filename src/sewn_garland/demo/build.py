@@ -30,6 +30,9 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Rope with knots", "rope-strand", None,
      {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -58, "ease": "gaps"},
       "ends": {"outside_corner": "piece", "inside_corner": "mitre"}}),
+    ("Sign stitch", "cable-stitch", None,
+     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -14, "ease": "gaps"},
+      "ends": {"outside_corner": "round", "inside_corner": "round", "round_radius_mm": 6}}),
 )
 
 # links meet by their joints: inner length 13 mm, wire 2.5 mm
@@ -87,6 +90,14 @@ MUG_WRAP = {
 }  # fmt: skip
 
 
+NUMERAL_7 = "M108 18H198V36C172 56 158 78 154 104H130C134 76 148 54 168 37H108Z"
+BERTH_SIGN = {
+    "page": {"name": "Berth sign", "width_mm": 300, "height_mm": 120, "ground": "#f3efe4"},
+    "scenery": [{"d": "M6 6H294V114H6Z", "fill": "#e6eef0"}, {"d": NUMERAL_7, "fill": "#f8f6ef"}],
+    "lines": [("Numeral 7", "Sign stitch", NUMERAL_7, 60, None)],
+}  # fmt: skip
+
+
 def build_demo(store: Store) -> bool:
     """Make the demo's motifs, brushes and pages in an empty store; return whether there was anything to do."""
     write_samples(store.file.with_name("scans"))
@@ -97,7 +108,7 @@ def build_demo(store: Store) -> bool:
     brushes = {name: _brush(client, name, artwork, base) for name, artwork, base, _ in BRUSHES}
     for name, _, _, change in BRUSHES:
         _finish(client, brushes[name], PIECES.get(name), change)
-    for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP):
+    for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN):
         _page(client, store, scene, brushes)
     with store.writing() as session:
         session.exec(delete(tables.Step))  # the demo is where the user begins, not something to undo

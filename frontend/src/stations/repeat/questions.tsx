@@ -177,16 +177,20 @@ export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush
       <RowsField beside={beside} onSet={(beside_mm) => edit.set({ rows: { beside_mm } }, beside_mm.length ? `${beside_mm.length + 1} rows` : "one row")} />
       {beside.length > 0 && (
         <div className="flex items-end gap-4">
-          <Choice
-            small
-            label="Rows are eased"
-            value={rows?.ease ?? "own"}
-            options={[
-              { value: "own", label: "each on its own" },
-              { value: "in_step", label: "in step with the first" },
-            ]}
-            onSet={(ease) => edit.set({ rows: { ease } }, ease === "own" ? "rows eased on their own" : "rows in step")}
-          />
+          {settings.travel.round_bends === "jointed" ? (
+            <p className="text-[12.5px] text-moss">Links are hung anew in each row.</p>
+          ) : (
+            <Choice
+              small
+              label="Rows are eased"
+              value={rows?.ease ?? "own"}
+              options={[
+                { value: "own", label: "each on its own" },
+                { value: "in_step", label: "in step with the first" },
+              ]}
+              onSet={(ease) => edit.set({ rows: { ease } }, ease === "own" ? "rows eased on their own" : "rows in step")}
+            />
+          )}
           <button className="plain-button px-1.5 py-0" aria-pressed={!!rows?.brick} onClick={() => edit.set({ rows: { brick: !rows?.brick } }, rows?.brick ? "rows side by side" : "rows in brick")}>
             {rows?.brick ? "in brick" : "side by side"}
           </button>

@@ -22,6 +22,7 @@ Finite = Annotated[float, Field(allow_inf_nan=False)]
 Mm = Annotated[Finite, Field(ge=-10_000, le=10_000)]
 Joint = Annotated[list[Mm], Field(min_length=2, max_length=2)]
 MOST_VARIANTS = 64
+MOST_ARRANGEMENT = 2**31
 
 
 class _Part(BaseModel):
@@ -84,7 +85,7 @@ class EndsDocument(_Part):
 class VariantsDocument(_Part):
     order: Literal["in_turn", "shuffled", "chance", "no_twin"] = "in_turn"
     weights: Annotated[list[Annotated[Finite, Field(gt=0, le=1000)]], Field(min_length=1, max_length=MOST_VARIANTS)] | None = None
-    arrangement: Annotated[int, Field(ge=0, le=2**31)] = 1
+    arrangement: Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)] = 1
 
 
 class RowsDocument(_Part):
