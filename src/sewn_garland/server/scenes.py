@@ -83,7 +83,7 @@ def packed_scenes(
         if len(scene.brush.motifs) > 1:
             arrays[f"{number}.variant"] = ("u2", done.placements.variant)
         if scene.key == strip:
-            arrays |= _strip(scene.line)
+            arrays |= _strip(scene.line, done.length)
     return pack({**(header or {}), "scenes": entries}, arrays)
 
 
@@ -142,11 +142,15 @@ def _join_arrays(number: int, laid: LaidLine) -> dict[str, tuple[str, np.ndarray
     }
 
 
-def _strip(line: MeasuredLine) -> dict[str, tuple[str, np.ndarray]]:
-    """Return curvature along the line and its vertices, thinned for the bend strip."""
+def _strip(line: MeasuredLine, laid: float) -> dict[str, tuple[str, np.ndarray]]:
+    """Return curvature along the line and its vertices, thinned for the bend strip.
+
+    Distances are brought to the length that was laid on, ``laid`` mm, which corners that are rounded make shorter.
+    """
+    along = laid / line.length if line.length > 0 else 1.0
     keep = np.unique(np.linspace(0, max(len(line.bend_s) - 1, 0), STRIP_SAMPLES).astype(int)) if len(line.bend_s) else []
-    bend = np.column_stack([line.bend_s[keep], line.bend_k[keep]]) if len(keep) else np.zeros((0, 2))
+    bend = np.column_stack([along * line.bend_s[keep], line.bend_k[keep]]) if len(keep) else np.zeros((0, 2))
     return {
         "strip.bend": ("f4", np.clip(bend, -1e6, 1e6)),
-        "strip.vertices": ("f4", np.column_stack([line.vertex_s, np.degrees(line.vertex_turn)])),
+        "strip.vertices": ("f4", np.column_stack([along * line.vertex_s, np.degrees(line.vertex_turn)])),
     }

@@ -110,6 +110,6 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
 function figures(scene: Scene): string {
   if (scene.refused) return scene.refused;
   const pitch = scene.pitch_mm === null ? "" : ` every ${scene.pitch_mm.toFixed(2)} mm`;
-  const eased = scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.005 ? "" : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1)} %`;
+  const eased = scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.05 ? "" : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1)} %`;
   return `${scene.pieces} pieces${pitch}${eased}.`;
 }

@@ -218,7 +218,7 @@ export function Sheet(props: Props) {
       {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} onDraft={onDraft} onReshape={props.onReshape} toSheet={at} />}
       {mode === "points" && <BegunPoints begun={begun} view={view} />}
       {mode && <DrawingNote mode={mode} pointed={pointed} onPointed={setPointed} onDone={() => (begun.points.length ? finish(false) : onMode(null))} />}
-      <div className="absolute top-[2px] left-1 flex gap-0.5" onPointerDown={(e) => e.stopPropagation()}>
+      <div className="absolute bottom-2 left-2 flex gap-0.5 border border-rule bg-work" onPointerDown={(e) => e.stopPropagation()}>
         <button className="px-2 py-0.5 hover:text-madder" aria-label="Closer" onClick={() => setView(zoomed(view, 1.25, size.width / 2, size.height / 2))}>
           +
         </button>
