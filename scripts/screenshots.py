@@ -76,7 +76,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "motif-points": ("motif/6", _points),
     "motif-picture": ("motif/6", _traced_scan),
     "repeat": ("repeat/1", None),
-    "repeat-cure": ("repeat/4", _open_corners),
+    "repeat-cure": ("repeat/1", _open_corners),
     "repeat-dark": ("repeat/4", _dark),
     "repeat-aside": ("repeat/4", _aside),
     "repeat-harder": ("repeat/2", _harder),
