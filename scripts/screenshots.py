@@ -78,12 +78,12 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "repeat": ("repeat/1", None),
     "repeat-cure": ("repeat/1", _open_corners),
     "repeat-dark": ("repeat/4", _dark),
-    "repeat-aside": ("repeat/4", _aside),
     "repeat-harder": ("repeat/2", _harder),
     "motif-corner": ("motif/11", _corner),
     "page-mug": ("page/3", None),
     "page": ("page/1", _ferry_route),
     "shelf": ("shelf", None),
+    "repeat-aside": ("repeat/4", _aside),  # last, for it changes the brush
 }
 
 

@@ -103,9 +103,26 @@ def test_every_station_meets_wcag_2_2_aa(app, place):
     """WCAG 2.2 A and AA as checked by axe-core."""
     page = app.open(f"#/{place}")
     page.wait_for_function("document.querySelectorAll('canvas[data-painted]').length > 0")
+    assert violations(page) == []
+
+
+def violations(page):
     page.evaluate(AXE.read_text())
     found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})")["violations"]
-    assert [(v["id"], [n["html"][:120] for n in v["nodes"][:3]]) for v in found] == []
+    return [(v["id"], [n["html"][:120] for n in v["nodes"][:3]]) for v in found]
+
+
+def test_every_question_and_a_large_trial_line_meet_wcag_2_2_aa(app):
+    page = app.open("#/repeat/4")
+    for question in page.get_by_role("navigation", name="Questions").get_by_role("button").all():
+        question.click()
+        if question.inner_text() == "What does the hand do?":
+            page.get_by_role("button", name="Thick and thin").click()
+            page.get_by_test_id("width-point-2").wait_for()
+        assert violations(page) == [], question.inner_text()
+    page.get_by_role("button", name=re.compile("^Hairpin: ")).click()
+    page.get_by_test_id("join-plot").wait_for()
+    assert violations(page) == []
 
 
 @pytest.mark.parametrize("width", [1024, 1280, 1600])

@@ -73,6 +73,18 @@ def test_on_a_straight_line_the_picture_itself_is_drawn():
     assert svg.count('width="200" height="60"') == 3
 
 
+@pytest.mark.parametrize("how", [{"round_bends": "bent"}, {"kind": "once_length"}, {"round_bends": "jointed"}, {}])
+@pytest.mark.parametrize("corner", ["through", "round", "mitre", "lap", "butt"])
+def test_a_brush_of_pictures_alone_goes_round_corners_in_every_way(how, corner):
+    motif = picture_motif(two_tone(), 12.0, 6.0)
+    which = brush(motif, outside_corner=corner, inside_corner=corner, ease="size", **how)
+    done = lay(which, [measured("M10 10H50V50H30")])[0]
+    assert len(done.stops.s) >= 1
+    svg = compact_svg(60, 60, [Layer((motif,), done)])
+    assert svg.count("<image") >= 1
+    assert (rendered(motif, done)[..., 3] > 0).any()
+
+
 @pytest.mark.parametrize("turn", [0.0, 90.0])
 def test_a_mesh_stays_within_tolerance_of_the_bent_picture(turn):
     """Points of a picture's edge at v go to the circle of radius r − v (exact)."""

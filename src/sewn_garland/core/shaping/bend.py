@@ -165,7 +165,7 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
     there; halving does the rest.
     """
     row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), np.ones(len(cubics))
-    if not len(breaks):
+    if not len(breaks) or not len(cubics):
         return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
     heads = np.searchsorted(breaks[:, 0], np.arange(int(piece.max(initial=0)) + 2))
     many = np.diff(heads)[piece]
