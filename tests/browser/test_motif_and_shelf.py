@@ -95,7 +95,7 @@ def test_makes_a_new_brush_from_a_motif(app):
     page.get_by_role("button", name="New brush from a motif").click()
     page.get_by_role("menuitemradio", name="Mooring link", exact=True).click()
     expect(page.get_by_test_id("open-name")).to_have_text("Mooring link")
-    assert len(app.state(page)["brushes"]) == 11
+    assert len(app.state(page)["brushes"]) == 12
 
 
 @pytest.mark.parametrize("place", ["motif", "repeat/1", "page/1", "shelf"])
