@@ -75,3 +75,10 @@ def test_what_has_no_vertex_to_round_stays(path):
     line, out = rounding(path, 3.0)
     assert out.line is line
     assert out.moved(np.array([1.5])) == pytest.approx([1.5])
+
+
+def test_corners_far_from_the_origin_are_rounded_by_arcs_as_small():
+    """Where double precision places nothing finer than 1e-11 mm, 5 µm arcs are still found."""
+    done = rounded(measured("M90000 80000H90100V80100"), np.array([0]), 0.005)
+    assert len(done.crowded) == 0
+    assert done.line.length == pytest.approx(200 - 2 * 0.005 + 0.005 * np.pi / 2, abs=1e-9)

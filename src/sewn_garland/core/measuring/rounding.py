@@ -12,6 +12,7 @@ from ..values.line import Line, MeasuredLine
 from .arc_length import frames_and_bends_on, measure, parameters_at
 
 NEWTON_ROUNDS = 40
+LAST_BITS = 4e-15  # of a place, in double precision with the sums about it
 SHARPEST_TURN = np.radians(179.0)  # beyond it the legs lie on one another and no arc touches both
 
 
@@ -85,7 +86,8 @@ def _touching(measured: MeasuredLine, at, turn, radii):
     for _ in range(NEWTON_ROUNDS):
         (a, ka), (b, kb) = (frames_and_bends_on([measured], which, s) for s in (at - back, at + fore))
         miss = (a.position + (side * radii)[:, None] * a.normal) - (b.position + (side * radii)[:, None] * b.normal)
-        settled = np.hypot(*miss.T) < 1e-9 * np.maximum(radii, 1e-3)
+        bits = LAST_BITS * np.abs(a.position).max(initial=0.0)  # far from the origin places are no finer
+        settled = np.hypot(*miss.T) < np.maximum(1e-9 * np.maximum(radii, 1e-3), bits)
         if settled.all():
             break
         # d/d(back) of the first offset is −T·(1 − k·r), d/d(fore) of the second T·(1 − k·r)
