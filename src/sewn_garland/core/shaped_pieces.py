@@ -159,8 +159,8 @@ class ShapedPieces:
         turning = [i for i, each in enumerate(soft) if each.line is not self.lines[i]]
         if not turning:
             return np.zeros((0, 2))
-        own = np.array([np.hypot(m.width, m.height) for m in self.brush.motifs])
-        reach = own[placements.variant] * np.abs(placements.scale).max(axis=1)
+        across = np.array([np.hypot(m.width, m.height) for m in self.brush.motifs])
+        reach = across[placements.variant] * np.abs(placements.scale).max(axis=1)
         if self.brush.kind != "repeated":
             reach = reach + lengths_of(lines)[self.line_of]
         found = [np.zeros((0, 2))]
