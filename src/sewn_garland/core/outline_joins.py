@@ -133,6 +133,7 @@ def _wished(silhouettes: list, stops: Stops, placements: Placements, first: np.n
         placements.variant[first], placements.variant[second], own[first].reshape(-1, 4), own[second].reshape(-1, 4), off,
     ])
     _, rows, back_to = np.unique(np.round(table / SAME_PAIR_MM), axis=0, return_index=True, return_inverse=True)
+
     def alone(row: np.ndarray, k: int) -> shapely.Geometry:
         linear = row[2 + 4 * k : 6 + 4 * k].reshape(2, 2)
         return shapely.transform(silhouettes[int(row[k])], lambda xy: xy @ linear + k * row[10:])
@@ -168,8 +169,8 @@ def tones_of(joins: Joins, brush: Brush, stops: Stops, placements: Placements) -
 
 @lru_cache(maxsize=1024)
 def _tone(one: Motif, one_mirrored: bool, two: Motif, two_mirrored: bool) -> float:
-    left_edge, right_edge = (_edges(m) for m in (one, two))
-    return seam_between(left_edge[0 if one_mirrored else 1], right_edge[1 if two_mirrored else 0]).delta_e
+    edges_of_one, edges_of_two = _edges(one), _edges(two)
+    return seam_between(edges_of_one[0 if one_mirrored else 1], edges_of_two[1 if two_mirrored else 0]).delta_e
 
 
 @lru_cache(maxsize=512)

@@ -105,6 +105,29 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
   const flat = laid?.scenes.find((s) => s.key === "flat");
   const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat" && !s.key.startsWith(ASIDE)) ?? [], [laid]);
   const beside = useMemo(() => new Map(laid?.scenes.filter((s) => s.key.startsWith(ASIDE)).map((s) => [s.key.slice(ASIDE.length), s])), [laid]);
+  const asks = useMemo(
+    () => (
+      <>
+          <PinMenu pages={pages} pinned={pinned} onPin={setPinned} />
+          {aside ? (
+            <>
+              <button className="plain-button px-1.5 py-0" disabled={sameSettings(aside, edit.kept)} onClick={() => edit.set(aside, "what was kept aside")}>
+                take it back
+              </button>
+              <button className="plain-button px-1.5 py-0" title="q k" onClick={() => setAside(null)}>
+                let go
+              </button>
+            </>
+          ) : (
+            <button className="plain-button px-1.5 py-0" title="Keep these settings aside and see both on all trial lines (q k)" onClick={() => setAside(edit.kept)}>
+              Keep aside
+            </button>
+          )}
+      </>
+    ),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the edit's hands change with the brush; a drag must not draw the sheet again
+    [pages, pinned, aside, edit.kept],
+  );
   // what is in the hand shows together with its picture, so a drag paints one frame a step; words set by
   // key or typing do not wait, for keys step on from what they say
   const shown = laid?.of.settings ?? settings;
@@ -133,21 +156,7 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
             />
           ) : (
             <TrialSheet trials={trials} beside={beside} motifs={motifs} box={header?.trial_box ?? SHEET} ground={ground} onOpen={setLarge} step={step} onStep={setStep}>
-              <PinMenu pages={pages} pinned={pinned} onPin={setPinned} />
-              {aside ? (
-                <>
-                  <button className="plain-button px-1.5 py-0" disabled={sameSettings(aside, edit.kept)} onClick={() => edit.set(aside, "what was kept aside")}>
-                    take it back
-                  </button>
-                  <button className="plain-button px-1.5 py-0" title="q k" onClick={() => setAside(null)}>
-                    let go
-                  </button>
-                </>
-              ) : (
-                <button className="plain-button px-1.5 py-0" title="Keep these settings aside and see both on all trial lines (q k)" onClick={() => setAside(edit.kept)}>
-                  Keep aside
-                </button>
-              )}
+              {asks}
             </TrialSheet>
           )}
         </section>

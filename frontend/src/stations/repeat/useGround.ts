@@ -1,4 +1,4 @@
-import { useState, type CSSProperties } from "react";
+import { useMemo, useState, type CSSProperties } from "react";
 
 /** What lies under the work: the woven chalk, the dark weave, or a colour of the user's own (#rrggbb). */
 export type Ground = "light" | "dark" | `#${string}`;
@@ -13,19 +13,22 @@ const luminance = (hex: string): number => {
 /** The ground of the work surfaces, kept in this browser. Marks on it are light where it is dark. */
 export function useGround() {
   const [ground, setGround] = useState<Ground>(() => (localStorage.getItem(KEPT) as Ground | null) ?? "light");
-  const own = ground.startsWith("#");
-  const night = own ? luminance(ground) < 0.18 : ground === "dark"; // where white text reads better than dark
-  return {
-    ground,
-    night,
-    weave: own ? "" : night ? "weave-night" : "weave",
-    style: (own ? { backgroundColor: ground } : undefined) as CSSProperties | undefined,
-    glass: own ? ground : night ? "#1d2624" : "#ffffff",
-    set: (next: Ground) => {
-      localStorage.setItem(KEPT, next);
-      setGround(next);
-    },
-  };
+  // the same object while the ground stays, for what is painted on it is not drawn again at every step of a drag
+  return useMemo(() => {
+    const own = ground.startsWith("#");
+    const night = own ? luminance(ground) < 0.18 : ground === "dark"; // where white text reads better than dark
+    return {
+      ground,
+      night,
+      weave: own ? "" : night ? "weave-night" : "weave",
+      style: (own ? { backgroundColor: ground } : undefined) as CSSProperties | undefined,
+      glass: own ? ground : night ? "#1d2624" : "#ffffff",
+      set: (next: Ground) => {
+        localStorage.setItem(KEPT, next);
+        setGround(next);
+      },
+    };
+  }, [ground]);
 }
 
 export type GroundState = ReturnType<typeof useGround>;
