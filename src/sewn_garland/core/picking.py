@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from .drawing.meshes import picture_on_mesh
+from .drawing.meshes import picture_on_mesh, picture_within
 from .drawing.svg import Layer
 from .errors import InputError, LimitError
 from .making.cutting import clipped_to_box
@@ -15,7 +15,8 @@ from .making.parts import MOST_PARTS, checked_size
 from .maths.affine import compose
 from .placing.rigid import matrices_of
 from .values.laid import LaidLine
-from .values.motif import Motif, Shape, mapped, painted_by
+from .values.motif import Motif, Shape, mapped, painted_by, stroke_as_fill
+from .values.outlines import ShapedOutlines
 
 
 def shapes_drawn(motifs: Sequence[Motif], laid: LaidLine, pieces: Iterable[int]) -> list[Shape]:
@@ -37,20 +38,32 @@ def _shaped(motif: Motif, laid: LaidLine, piece: int, matrix: np.ndarray) -> lis
     """Return the shapes of a piece that is bent, clipped or fitted: its outlines, painted as the piece as a whole lies."""
     outlines, out = laid.outlines, []
     first, last = np.searchsorted(outlines.piece, (piece, piece + 1))
+    cut = piece in outlines.cut
     for number, shape in enumerate(motif.shapes):
+        whole, stroked = (
+            _outline_of(outlines, [k for k in range(first, last) if outlines.shape[k] == number and outlines.stroked[k] == of_stroke])
+            for of_stroke in (False, True)
+        )
         if shape.picture is not None:
             meshes = [grid for mesh in outlines.meshes
                       for grid in mesh.points[(mesh.piece == piece) & (mesh.shape == number)]]  # fmt: skip
-            out += [picture_on_mesh(shape, grid) for grid in meshes] or [mapped(shape, matrix)]
+            drawn = [picture_on_mesh(shape, grid) for grid in meshes] or [mapped(shape, matrix)]
+            out += [picture_within(d, *whole) for d in drawn if whole[0]] if cut else drawn
             continue
-        rows = [k for k in range(first, last) if outlines.shape[k] == number]
-        if rows:
-            cubics = [(outlines.starts[k + 1] - outlines.starts[k] - 1) // 3 for k in rows]
-            commands = "".join("M" + "C" * int(n) + "Z" * bool(outlines.closed[k]) for n, k in zip(cubics, rows, strict=True))
-            points = np.concatenate([outlines.points[outlines.starts[k] : outlines.starts[k + 1]] for k in rows])
-            stroke = shape.stroke and mapped(shape, matrix).stroke
-            out.append(replace(painted_by(shape, matrix), commands=commands, points=points, stroke=stroke))
+        painted = painted_by(shape, matrix)
+        if whole[0]:
+            stroke = None if cut else shape.stroke and mapped(shape, matrix).stroke
+            out.append(replace(painted, commands=whole[0], points=whole[1], stroke=stroke))
+        if stroked[0]:
+            out.append(replace(stroke_as_fill(painted), commands=stroked[0], points=stroked[1]))
     return out
+
+
+def _outline_of(outlines: ShapedOutlines, rows: list[int]) -> tuple[str, np.ndarray]:
+    """Return some contours as one outline; none give an empty one."""
+    cubics = [(outlines.starts[k + 1] - outlines.starts[k] - 1) // 3 for k in rows]
+    commands = "".join("M" + "C" * int(n) + "Z" * bool(outlines.closed[k]) for n, k in zip(cubics, rows, strict=True))
+    return commands, np.concatenate([np.zeros((0, 2)), *(outlines.points[outlines.starts[k] : outlines.starts[k + 1]] for k in rows)])
 
 
 def picked_up(layers: Sequence[Layer], box: tuple[float, float, float, float]) -> Motif:

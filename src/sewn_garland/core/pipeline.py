@@ -18,14 +18,14 @@ from .making.framing import joints_moved
 from .measuring.arc_length import frames_on, measure
 from .measuring.parallel import parallel
 from .measuring.rounding import Rounded, rounded
-from .measuring.runs import PASSED, corners_between, runs_of
+from .measuring.runs import PASSED, runs_of
 from .measuring.setting_out import set_out
 from .measuring.smoothing import scaled, smoothed
 from .outline_joins import tones_of, with_outlines
 from .placing.jointed import place_jointed
 from .placing.rigid import place_rigid
 from .reading.brush_document import changed
-from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of, widths_on
+from .shaped_pieces import ShapedPieces, frames_on_legs, legs_of, lengths_of, located_along, widths_on
 from .shaping.bend import TOLERANCE_MM
 from .spacing.corners import cut_at_corners
 from .spacing.ends import trimmed_runs, with_ends
@@ -33,8 +33,9 @@ from .spacing.joints import Chains, Curve, RunsOfLinks, link_widths
 from .spacing.links import link_runs
 from .spacing.stops import even_runs, phased, refuse_too_many, repeat_extents, rests_in_mm, spacings_of, stops_of_links, stops_on, widened
 from .spacing.variants import variant_sequence
+from .values.arrays import rows_of
 from .values.brush import Brush, CornerStyle
-from .values.laid import LaidLine, Run, RunSpacing, Stops
+from .values.laid import LaidLine, Runs, RunSpacings, Stops
 from .values.line import Line, MeasuredLine
 from .values.widths import Widths
 
@@ -136,53 +137,55 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
     extents = repeat_extents(brush)
     safe = safe_radius(brush, lengths=extents.length, gaps=extents.gap)
     lines, crowded = _with_round_corners(brush, lines)
-    runs = [runs_of(
-        line, corner_from=np.radians(brush.corner_from_deg),
-        outside_ends=brush.outside_corner not in PASSED, inside_ends=brush.inside_corner not in PASSED,
-    ) for line in lines]  # fmt: skip
+    runs, corners = runs_of(
+        tuple(lines), corner_from=float(np.radians(brush.corner_from_deg)), outside=brush.outside_corner, inside=brush.inside_corner,
+    )  # fmt: skip
     curve = _curve_on(lines)
-    corners = [corners_between(
-        line, corner_from=np.radians(brush.corner_from_deg), outside=brush.outside_corner, inside=brush.inside_corner,
-    ) for line in lines]  # fmt: skip
     widths = widths_on(brush, lines) if brush.widened else None
     cut = cut_at_corners(brush, runs, corners, widths)
     left, ends, ends_line = trimmed_runs(brush, cut.runs, lengths_of(lines), curve, widths)
     spacings, stops, line_of = (_linked if brush.jointed else _spaced)(brush, left, unended, curve, widths)
     stops, line_of = with_ends(stops, line_of, ends, ends_line)
-    stops, line_of = with_ends(stops, line_of, cut.stops, cut.line)
+    stops, line_of = with_ends(stops, line_of, cut.stops, cut.corners.line)
     counts = np.bincount(line_of, minlength=len(lines))
-    legs = legs_of(runs, line_of, stops.run)
+    legs = legs_of(runs, len(lines), line_of, stops.run)
+    located = located_along(lines, by_spline=brush.bent)
     if brush.jointed:
         placements = place_jointed(stops, *(curve(line_of, s)[0] for s in (stops.s - stops.before, stops.s + stops.after)), brush)
     else:
-        frames = frames_on_legs(lines, line_of, stops.s, legs)[0]
+        frames = frames_on_legs(located, lines, line_of, stops.s, legs)
         placements = place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
-    shaped = ShapedPieces(brush, lines, corners, line_of, stops, legs, widths)
+    shaped = ShapedPieces(brush, lines, runs, corners, line_of, stops, legs, widths)
     placements = shaped.with_corner_pieces(placements, cut.corners)
-    closed = np.array([bool(of_line) and of_line[0].closed for of_line in runs], bool)
-    along = (lambda which, s: frames_on(lines, which, s)) if brush.bent else None
+    closed = np.zeros(len(lines), bool)
+    closed[runs.line[runs.closed]] = True
+    along = (lambda which, s: frames_on_legs(located, lines, which, s, None)) if brush.bent else None
     from_centres = shaped.from_centres(stops, placements, cut.corners)
     joins = joins_of(from_centres, placements, brush, line_of=line_of, closed=closed, length=lengths_of(lines), along=along)
     joins = replace(joins, tone=tones_of(joins, brush, stops, placements))
     outlines = shaped.outlines(placements, cut.corners, tolerance)
     if brush.by_outlines:
         joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines))
-    edges = np.cumsum(counts)
-    join_edges = np.searchsorted(line_of[joins.first], np.arange(len(lines) + 1))
+    edges = np.append(0, np.cumsum(counts)).tolist()
+    run_edges = runs.edges(len(lines)).tolist()
+    join_line = line_of[joins.first]
+    join_edges = np.searchsorted(join_line, np.arange(len(lines) + 1)).tolist()
+    begun = np.array(edges)[join_line]
+    joins = replace(joins, first=joins.first - begun, second=joins.second - begun)
+    round_ = np.array([line.closed and line.length > 0 for line in lines], bool)[line_of]
+    wrapped = replace(stops, s=np.where(round_, np.mod(stops.s, np.where(round_, lengths_of(lines)[line_of], 1.0)), stops.s))
     laid = []
     for i, line in enumerate(lines):
-        of_line = slice(edges[i] - counts[i], edges[i])
-        own_joins = _rows(joins, slice(join_edges[i], join_edges[i + 1]))
-        own_joins = replace(own_joins, first=own_joins.first - of_line.start, second=own_joins.second - of_line.start)
-        own_stops = _rows(stops, of_line)
+        of_line, own_runs, own = (slice(*table[i : i + 2]) for table in (edges, run_edges, join_edges))
+        own_spacings, own_joins, own_stops = rows_of(spacings, own_runs), rows_of(joins, own), rows_of(stops, of_line)
         laid.append(LaidLine(
-            length=line.length, closed=line.closed, runs=len(runs[i]),
-            stops=replace(own_stops, s=np.mod(own_stops.s, line.length)) if line.closed and line.length else own_stops,
-            placements=_rows(placements, of_line), joins=own_joins,
+            length=line.length, closed=line.closed, runs=own_runs.stop - own_runs.start,
+            stops=rows_of(wrapped, of_line), placements=rows_of(placements, of_line), joins=own_joins,
             findings=tuple(findings_of(
-                line, left[i], spacings[i], own_joins, brush, safe, crowded=[*crowded[i], *cut.crowded[i]], **_wide(widths, i),
+                line, rows_of(left, own_runs), own_spacings, own_joins, brush, safe,
+                crowded=[*crowded[i], *cut.crowded.s[cut.crowded.line == i]], **_wide(widths, i),
             )),
-            pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(spacings[i]),
+            pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(own_spacings),
             tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
             outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
         ))  # fmt: skip
@@ -222,21 +225,20 @@ def _rounded_where(line: MeasuredLine, corner_from_deg: float, inside: bool, out
     return rounded(line, np.flatnonzero(corner & np.where(line.vertex_turn > 0, outside, inside)), radius)
 
 
-Spaced = tuple[list[list[RunSpacing]], Stops, np.ndarray]
+Spaced = tuple[RunSpacings, Stops, np.ndarray]
 
 
-def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
+def _spaced(brush: Brush, runs: Runs, unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
     """Space pieces by their frames; return how each run is filled, the stops, and the line (n,) of each."""
     extents = repeat_extents(brush)
     drawn = runs
     if widths is not None and brush.kind == "repeated":
         runs = even_runs(runs, widths)
-    spacings = [spacings_of(of_line, without_end(brush) if i in unended else brush, extents) for i, of_line in enumerate(runs)]
+    spacings = spacings_of(runs, brush, extents, unended)
     if brush.phase:
-        spacings = [[phased(spacing, extents, brush.phase, closed=run.closed) for run, spacing in zip(*each, strict=True)]
-                    for each in zip(runs, spacings, strict=True)]  # fmt: skip
-    stops, counts = stops_on(runs, spacings, extents)
-    stops, line_of = _in_their_order(brush, stops, counts), np.repeat(np.arange(len(runs)), counts)
+        spacings = phased(spacings, extents, brush.phase, closed=runs.closed)
+    stops, line_of = stops_on(runs, spacings, extents)
+    stops = _in_their_order(brush, stops, line_of)
     if widths is None:
         return spacings, stops, line_of
     if brush.kind != "repeated":  # one piece over the whole line is as long as it is at any width
@@ -244,33 +246,28 @@ def _spaced(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve
     return rests_in_mm(drawn, runs, spacings, widths), widened(stops, line_of, widths, bent=brush.bent), line_of
 
 
-def _in_their_order(brush: Brush, stops: Stops, counts: np.ndarray) -> Stops:
-    """Say which variant each piece is, where they are not laid in turn; ``counts`` are the lines' pieces."""
-    if brush.order == "in_turn" or len(brush.repeat) == 1 or not len(counts):
+def _in_their_order(brush: Brush, stops: Stops, line_of: np.ndarray) -> Stops:
+    """Say which variant each piece is, where they are not laid in turn; ``line_of`` (n,) are their lines."""
+    if brush.order == "in_turn" or len(brush.repeat) == 1 or not len(line_of):
         return stops
+    counts = np.bincount(line_of)
     drawn = [variant_sequence(brush, i, int(count)) for i, count in enumerate(counts)]
     return replace(stops, variant=np.concatenate(drawn))
 
 
-def _linked(brush: Brush, runs: list[list[Run]], unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
+def _linked(brush: Brush, runs: Runs, unended: Collection[int], curve: Curve, widths: Widths | None) -> Spaced:
     """Space pieces by their joints, each at a link's length from the one before."""
-    flat = [(i, run) for i, of_line in enumerate(runs) for run in of_line]
-    of_line = np.array([i for i, _ in flat], int)
-    table = RunsOfLinks(*(np.array([getattr(run, name) for _, run in flat], kind)
-                          for name, kind in (("start", float), ("length", float), ("closed", bool))),
-                        widths=widths and widths.of_runs(of_line))  # fmt: skip
+    table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.line))
     own = brush.link_lengths[: len(brush.repeat)]
     spacings, chains = link_runs(
-        lambda run, s: curve(of_line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest,
-        unended=np.isin(of_line, list(unended)),
+        lambda run, s: curve(runs.line[run], s), table, own, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest,
+        unended=np.isin(runs.line, list(unended)),
     )
-    width = None if widths is None else link_widths(lambda run, s: curve(of_line[run], s), chains, own)
-    stops, counts = stops_of_links(runs, chains, len(own), width)
-    stops = _in_their_order(brush, stops, counts)
-    line_of = np.repeat(np.arange(len(runs)), counts)
+    width = None if widths is None else link_widths(lambda run, s: curve(runs.line[run], s), chains, own)
+    stops, line_of = stops_of_links(runs, chains, len(own), width)
+    stops = _in_their_order(brush, stops, line_of)
     stops = _with_openings(stops, line_of, table.closed & (chains.count > 0), chains, curve)
-    filled = iter(spacings)
-    return [[next(filled) for _ in each] for each in runs], stops, line_of
+    return spacings, stops, line_of
 
 
 def _with_openings(stops: Stops, line_of: np.ndarray, closed: np.ndarray, chains: Chains, curve: Curve) -> Stops:
@@ -293,11 +290,6 @@ def _curve_on(lines: list[MeasuredLine]) -> Curve:
         return frames.position, frames.tangent
 
     return curve
-
-
-def _rows(table, rows: slice):
-    """Return a dataclass of arrays cut to some rows."""
-    return type(table)(**{name: None if array is None else array[rows] for name, array in vars(table).items()})
 
 
 def _starts(brush: Brush, lines: list[MeasuredLine]) -> np.ndarray:
@@ -323,8 +315,10 @@ def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
         return laid
     which, at_mm = (np.array(column) for column in zip(*wanted, strict=True))
     places = iter(frames_on(lines, which, at_mm).position.tolist())
-    return [replace(line, findings=tuple(replace(f, at=tuple(next(places))) if f.at is None else f for f in line.findings))
-            for line in laid]  # fmt: skip
+    return [
+        replace(line, findings=tuple(replace(f, at=tuple(next(places))) if f.at is None else f for f in line.findings))
+        if any(f.at is None for f in line.findings) else line for line in laid
+    ]  # fmt: skip
 
 
 def _pitch(stops: Stops, repeats: int) -> float | None:
@@ -341,5 +335,5 @@ def _pitch(stops: Stops, repeats: int) -> float | None:
     return None if np.ptp(means) > 1e-6 else float(steps.mean())
 
 
-def _largest_ease(spacings: list[RunSpacing]) -> float:
-    return max((spacing.eased for spacing in spacings), key=abs, default=0.0)
+def _largest_ease(spacings: RunSpacings) -> float:
+    return float(max(spacings.eased.min(initial=0.0), spacings.eased.max(initial=0.0), key=abs))

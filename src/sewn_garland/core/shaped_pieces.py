@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import replace
-from functools import lru_cache
+from functools import lru_cache, partial
 
 import numpy as np
 
 from .inspecting.bends import reach_across
-from .measuring.arc_length import frames_and_bends_on, frames_on
+from .maths.curves import as_points
 from .measuring.rounding import Rounded, rounded
+from .measuring.spline import located_on, spline_of
 from .measuring.widths import widths_of
 from .outline_joins import Places
 from .placing.corners import with_corner_pieces
@@ -18,10 +20,13 @@ from .shaping.bend import Warp, Way, bent_outlines
 from .shaping.corners import clipped_pieces, fitted_corners, merged
 from .spacing.corners import AT_CORNER, allowances_of
 from .values.brush import Brush
-from .values.laid import Corner, Placements, Run, Stops
+from .values.laid import Corners, Placements, Runs, Stops
 from .values.line import Frames, MeasuredLine
 from .values.outlines import ShapedOutlines
 from .values.widths import Widths
+
+Located = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
+"""Takes lines (n,) and distances (n,), returns places and unit tangents as complex numbers, and curvature (n,)."""
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
@@ -44,71 +49,84 @@ def _softened(line: MeasuredLine, kept: tuple[float, ...]) -> Rounded:
     return rounded(line, np.flatnonzero(turning), VERTEX_RADIUS_MM, shrink=True)
 
 
-def legs_of(runs: list[list[Run]], line_of: np.ndarray, run: np.ndarray) -> np.ndarray | None:
+def legs_of(runs: Runs, lines: int, line_of: np.ndarray, run: np.ndarray) -> np.ndarray | None:
     """Return from where to where (n, 2) mm each stop's run follows the line, straight on beyond; None where no corner ends one."""
-    if all(each.leg is None for of_line in runs for each in of_line):
+    if not np.isfinite(runs.leg).any():
         return None
-    first = np.cumsum([0, *(len(of_line) for of_line in runs)])[:-1]
-    legs = np.array([each.leg or (-np.inf, np.inf) for of_line in runs for each in of_line])
-    return legs[first[line_of] + run]
+    return runs.leg[runs.edges(lines)[line_of] + run]
 
 
-def frames_on_legs(lines: list[MeasuredLine], which, s: np.ndarray, legs: np.ndarray | None) -> tuple[Frames, np.ndarray]:
-    """Return frames and curvature at distances along lines, straight on beyond the legs' vertices."""
+def located_along(lines: Sequence[MeasuredLine], *, by_spline: bool) -> Located:
+    """Return the way to places along lines; by their spline, where all have some length, places are up to 1e-6 mm off."""
+    spline = spline_of(tuple(lines)) if by_spline else None
+    return partial(located_on, lines) if spline is None else spline.located
+
+
+def frames_on_legs(
+    located: Located, lines: list[MeasuredLine], which: np.ndarray, s: np.ndarray, legs: np.ndarray | None
+) -> Frames:
+    """Return frames at distances along lines, straight on beyond the legs' vertices (n, 2), if any."""
+    place, tangent, _ = _on_legs(located, lengths_of(lines), which, s, legs)
+    return Frames(as_points(place), as_points(tangent))
+
+
+def _on_legs(located: Located, length: np.ndarray, which: np.ndarray, s: np.ndarray, legs: np.ndarray | None):
     if legs is None:
-        return frames_and_bends_on(lines, which, s)
-    slack = 1e-9 * lengths_of(lines)[which]
+        return located(which, s)
+    slack = 1e-9 * length[which]
     inside = np.clip(s, legs[:, 0] + slack, legs[:, 1] - slack)
-    frames, bend = frames_and_bends_on(lines, which, inside)
+    place, tangent, bend = located(which, inside)
     beyond = s - inside
-    return Frames(frames.position + beyond[:, None] * frames.tangent, frames.tangent), np.where(np.abs(beyond) > 2 * slack, 0.0, bend)
+    return place + beyond * tangent, tangent, np.where(np.abs(beyond) > 2 * slack, 0.0, bend)
 
 
 class ShapedPieces:
     """The pieces that are not stamped as they are: bent ones, corner pieces at other angles, and those clipped on a bisector."""
 
     def __init__(
-        self, brush: Brush, lines: list[MeasuredLine], corners: list[list[Corner]], line_of, stops: Stops, legs, widths: Widths | None
+        self, brush: Brush, lines: list[MeasuredLine], runs: Runs, corners: Corners, line_of, stops: Stops, legs, widths: Widths | None
     ) -> None:
         self.widths, self.redrawn = widths, []
-        self.brush, self.lines, self.corners = brush, lines, corners
+        self.brush, self.lines, self.runs, self.corners = brush, lines, runs, corners
         self.line_of, self.stops, self.legs = line_of, stops, legs
         self.at_corner = np.flatnonzero(stops.place == AT_CORNER)
 
-    def _legs_at(self, line: np.ndarray, corners: list[Corner]) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the vertices and the directions into and out of corners (k, 2)."""
-        at = np.array([c.s for c in corners])
-        slack = 1e-9 * lengths_of(self.lines)[line]
-        into, on, out = (frames_on(self.lines, line, s) for s in (_before(self.lines, line, at, slack), at, at + slack))
-        return on.position, into.tangent, out.tangent
-
-    def with_corner_pieces(self, placements: Placements, corners: list[Corner]) -> Placements:
+    def with_corner_pieces(self, placements: Placements, corners: Corners) -> Placements:
         """Place the corner pieces among the others."""
-        if not corners:
+        if not len(corners.s):
             return placements
-        vertex, into, _ = self._legs_at(self.line_of[self.at_corner], corners)
-        motifs = [self.brush.motifs[v] for v in placements.variant[self.at_corner]]
-        near = np.array([allowances_of(m, c.turn)[0] for m, c in zip(motifs, corners, strict=True)])
-        return with_corner_pieces(placements, self.brush, self.at_corner, vertex, into, near, self.stops.width[self.at_corner])
+        near, width = self._near(placements, corners), self.stops.width[self.at_corner]
+        return with_corner_pieces(placements, self.brush, self.at_corner, corners.vertex, corners.into, near, width)
 
-    def from_centres(self, stops: Stops, placements: Placements, corners: list[Corner]) -> Stops:
+    def _near(self, placements: Placements, corners: Corners) -> np.ndarray:
+        """Return how far the vertex of each corner piece lies from its left edge, mm of the motif."""
+        near = np.array([[allowances_of(m, turn)[0] for turn in (-1.0, 1.0)] for m in self.brush.motifs])
+        return near[placements.variant[self.at_corner], (corners.turn > 0).astype(int)]
+
+    def from_centres(self, stops: Stops, placements: Placements, corners: Corners) -> Stops:
         """Say how far corner pieces reach back from their base line's middle, where joins of stamped pieces are measured from."""
-        if not corners or self.brush.bent:
+        if not len(corners.s) or self.brush.bent:
             return stops
-        motifs = [self.brush.motifs[v] for v in placements.variant[self.at_corner]]
-        off = np.array([m.width / 2 - allowances_of(m, c.turn)[0] for m, c in zip(motifs, corners, strict=True)])
+        width = np.array([m.width for m in self.brush.motifs])[placements.variant[self.at_corner]]
+        off = width / 2 - self._near(placements, corners)
         before = stops.before.copy()
         before[self.at_corner] += off * self.brush.size * stops.width[self.at_corner]
         return replace(stops, before=before)
 
-    def outlines(self, placements: Placements, corners: list[Corner], tolerance: float) -> ShapedOutlines | None:
+    def outlines(self, placements: Placements, corners: Corners, tolerance: float) -> ShapedOutlines | None:
         """Return the outlines of every piece that is shaped; None where none is."""
-        parts = []
+        parts, bent = [], None
+        motifs, variant = self.brush.motifs, placements.variant
+        piece, vertex, away = self._at_bisectors()
+        self.redrawn = self._fitted(placements, corners) if len(corners.s) else []
         if self.brush.bent:
-            parts = [bent_outlines(self.brush.motifs, placements.variant, *self._way(placements), tolerance=tolerance)]
-        self.redrawn = self._fitted(placements, corners) if corners else []
-        clipped = self._clipped(placements, parts[0] if parts else None)
-        self.redrawn += [clipped] if clipped is not None else []
+            way = self._way(placements)
+            apart = np.zeros(len(variant), bool)
+            apart[np.concatenate([piece, *(part.pieces for part in self.redrawn)])] = True
+            parts = [bent_outlines(motifs, variant, *way, np.flatnonzero(~apart), tolerance=tolerance)]
+            bent = bent_outlines(motifs, variant, *way, np.unique(piece), to_cut=True, tolerance=tolerance) if len(piece) else None
+        if len(piece):
+            self.redrawn.append(clipped_pieces(motifs, variant, matrices_of(placements), bent, piece, vertex, away))
         parts += self.redrawn
         return None if not parts else parts[0] if len(parts) == 1 else merged(parts)
 
@@ -124,13 +142,14 @@ class ShapedPieces:
 
         def places(piece: np.ndarray, points: np.ndarray) -> np.ndarray:
             x, v = np.einsum("nij,nj->ni", linear[piece], points).T
-            return way.places(piece, x, v)
+            return as_points(way.places(piece, x, v))
 
         return places, whole
 
     def _way(self, placements: Placements) -> tuple[np.ndarray, Way]:
         """Return how bent pieces are turned, mirrored and sized (n, 2, 2), and where their points go."""
-        soft = [_softened(line, tuple(c.s for c in own)) for line, own in zip(self.lines, self.corners, strict=True)]
+        kept = np.split(self.corners.s, np.searchsorted(self.corners.line, np.arange(1, len(self.lines))))
+        soft = [_softened(line, tuple(own.tolist())) for line, own in zip(self.lines, kept, strict=True)]
         s, legs = self.stops.s.copy(), None if self.legs is None else self.legs.copy()
         for i, each in enumerate(soft):
             if each.line is not self.lines[i]:
@@ -141,10 +160,18 @@ class ShapedPieces:
         turn = np.radians(self.brush.turn_deg)
         rotation = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
         softened = [each.line for each in soft]
+        spline = spline_of(tuple(softened))
+
+        located, length = located_along(softened, by_spline=True), lengths_of(softened)
 
         def frame(piece: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-            frames, bend = frames_on_legs(softened, self.line_of[piece], at, None if legs is None else legs[piece])
-            return frames.position, frames.tangent, bend
+            return _on_legs(located, length, self.line_of[piece], at, None if legs is None else legs[piece])
+
+        def straight(piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+            line = self.line_of[piece]
+            if legs is not None:
+                low, high = (np.clip(at, *legs[piece].T) for at in (low, high))
+            return spline.straight_between(line, low, high)
 
         shift = np.full(len(s), self.brush.side_shift)
         scale, warp = placements.scale, None
@@ -152,7 +179,8 @@ class ShapedPieces:
             scale = scale / np.stack([along_width(self.stops, self.brush), self.stops.width], axis=1)
             warp = self._warp(softened, s)
         linear = rotation * scale[:, None, :]
-        return linear, Way(s, shift, frame, warp, self._breaks(soft, softened, s, placements))
+        breaks = self._breaks(soft, softened, s, placements)
+        return linear, Way(s, shift, frame, warp, breaks, straight=None if spline is None else straight)
 
     def _breaks(self, soft: list[Rounded], lines: list[MeasuredLine], s: np.ndarray, placements: Placements) -> np.ndarray:
         """Return the pieces, and the x in them, where their lines begin and end to turn about a vertex (m, 2), sorted."""
@@ -191,10 +219,9 @@ class ShapedPieces:
 
         return warp
 
-    def _fitted(self, placements: Placements, corners: list[Corner]) -> list[ShapedOutlines]:
+    def _fitted(self, placements: Placements, corners: Corners) -> list[ShapedOutlines]:
         """Fit corner pieces to angles other than the one they were drawn for; among bent pieces all of them, for they stay as drawn."""
-        vertex, into, out = self._legs_at(self.line_of[self.at_corner], corners)
-        turn = np.array([c.turn for c in corners])
+        vertex, into, out, turn = corners.vertex, corners.into, corners.out, corners.turn
         stretch = np.tan(np.abs(turn) / 2)
         askew = (np.abs(stretch - 1) > 1e-9) | self.brush.bent
         made = []
@@ -208,41 +235,26 @@ class ShapedPieces:
                 ))  # fmt: skip
         return made
 
-    def _clipped(self, placements: Placements, bent: ShapedOutlines | None) -> ShapedOutlines | None:
-        """Clip the pieces that reach a mitred corner on its bisector."""
-        rows: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
+    def _at_bisectors(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return the pieces (k,) that reach mitred corners, the vertex (k, 2), and the way (k, 2) off their leg, square to the bisector."""
+        mitred = self.corners.some(self.corners.style == "mitre")
+        if not len(mitred.s):
+            return np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2))
         most = max(map(abs, reach_across(self.brush))) * float(self.stops.width.max(initial=1.0))
-        for i, of_line in enumerate(self.corners):
-            mitred = [c for c in of_line if c.style == "mitre"]
-            if not mitred:
-                continue
-            own = np.flatnonzero((self.line_of == i) & (self.stops.place != AT_CORNER))
-            vertex, into, out = self._legs_at(np.full(len(mitred), i), mitred)
-            square = into + out
-            square /= np.maximum(np.hypot(*square.T), 1e-12)[:, None]
-            reach = most * np.tan(np.minimum(np.abs([c.turn for c in mitred]), np.radians(179)) / 2)
-            run, s = self.stops.run[own], self.stops.s[own]
-            low, high = s - self.stops.before[own], s + self.stops.after[own]
-            of_run = np.full((2, int(run.max(initial=0)) + 2), -1)
-            for k, corner in enumerate(mitred):
-                for side, number in ((0, corner.before), (1, corner.after)):
-                    if number < of_run.shape[1]:
-                        of_run[side, number] = k
-            for side in (0, 1):
-                k = of_run[side, run]
-                leg = self.legs[own]
-                near = (leg[:, 1] - high < reach[k]) if side == 0 else (low - leg[:, 0] < reach[k])
-                touched = np.flatnonzero((k >= 0) & near)
-                rows.append((own[touched], vertex[k[touched]], (1 - 2 * side) * square[k[touched]]))
-        if not rows:
-            return None
-        piece, vertex, away = (np.concatenate(columns) for columns in zip(*rows, strict=True))
-        if not len(piece):
-            return None
-        return clipped_pieces(self.brush.motifs, placements.variant, matrices_of(placements), bent, piece, vertex, away)
+        square = mitred.into + mitred.out
+        square /= np.maximum(np.hypot(*square.T), 1e-12)[:, None]
+        reach = most * np.tan(np.minimum(np.abs(mitred.turn), np.radians(179)) / 2)
+        own = np.flatnonzero(self.stops.place != AT_CORNER)
+        run, s, leg = self.runs.edges(len(self.lines))[self.line_of[own]] + self.stops.run[own], self.stops.s[own], self.legs[own]
+        rows = []
+        for beside, past in (
+            (mitred.before, leg[:, 1] - s - self.stops.after[own]), (mitred.after, s - self.stops.before[own] - leg[:, 0]),
+        ):  # fmt: skip
+            of_run = np.full(len(self.runs.start), -1)
+            of_run[beside] = np.arange(len(mitred.s))
+            k = of_run[run]
+            touched = np.flatnonzero((k >= 0) & (past < reach[k]))
+            away = square[k[touched]] if not rows else -square[k[touched]]
+            rows.append((own[touched], mitred.vertex[k[touched]], away))
+        return tuple(np.concatenate(columns) for columns in zip(*rows, strict=True))
 
-
-def _before(lines: list[MeasuredLine], line: np.ndarray, at: np.ndarray, slack: np.ndarray) -> np.ndarray:
-    """Return distances just before vertices; the one at a closed line's start is reached at its end."""
-    length = lengths_of(lines)[line]
-    return np.where(at < slack, length - slack, at - slack)

@@ -39,7 +39,7 @@ from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, me
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
-TRIAL_DETAIL = 2000  # chosen: of a trial sheet, a quarter of a pixel where one is shown large
+SHEET_DETAIL, LARGE_DETAIL = 1000, 2000  # chosen: of a trial line's width, a quarter of a pixel as it is shown among all and large
 SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
 
 
@@ -149,15 +149,16 @@ def lay_bench(body: BenchRequest):
         sheets = [*_standing(body, trial_mm / TRIAL_BOX[0]), *map(_pinned, pinned)]
         for prefix, own in (("", brush), ("aside ", aside)):
             if own is not None:
-                scenes += [Scene(prefix + key, replace(own, size=own.size * size), measured_path(about["path"]), about)
-                           for key, size, about in sheets]  # fmt: skip
+                for key, size, about in sheets:
+                    sized = own if size == 1 else replace(own, size=own.size * size)
+                    scenes.append(Scene(prefix + key, sized, measured_path(about["path"]), about))
     header = {
         "seq": body.seq, "trial_mm": trial_mm, "trial_box": [trial_mm, trial_mm * TRIAL_BOX[1] / TRIAL_BOX[0]],
         "piece_mm": float(extents.length[0]), "gap_mm": float(extents.gap[0]), "pitch_mm": extents.mean_pitch,
         "height_mm": height,
     }  # fmt: skip
     question = current_app.extensions["sewn_garland_latest"].question(f"bench {body.client}", body.seq)
-    tolerance = max(TOLERANCE_MM, trial_mm / TRIAL_DETAIL)
+    tolerance = max(TOLERANCE_MM, trial_mm / (LARGE_DETAIL if body.large else SHEET_DETAIL))
     return binary(packed_scenes(
         scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large, tolerance=tolerance,
     ))  # fmt: skip

@@ -120,9 +120,9 @@ def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str,
     """Return a scene's arrays; trial lines are only painted, so their joins stay here."""
     pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
     if (shaped := laid.outlines) is not None:
-        table = np.column_stack([shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed])
+        table = np.column_stack([shaped.starts[:-1], shaped.piece, 4 * shaped.shape + 2 * shaped.stroked + shaped.closed])
         marks = np.zeros(len(laid.stops.s))
-        marks[shaped.pieces] = 1
+        marks[shaped.pieces], marks[shaped.cut] = 1, 2
         pieces |= {f"{number}.shaped": ("u4", marks), f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
         for k, mesh in enumerate(shaped.meshes):
             pieces |= {f"{number}.mesh.{k}": ("f4", mesh.points), f"{number}.meshed.{k}": ("u4", np.column_stack([mesh.piece, mesh.shape]))}

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from flask import Response, current_app
 from pydantic import BaseModel
-from sqlmodel import Session, SQLModel
+from sqlmodel import Session, SQLModel, select
 
 from ..core.colouring import inked
 from ..core.drawing.line_path import path_data_from_line
@@ -89,10 +89,12 @@ def brush_of(
     session: Session, name: str, ids: dict[Role, list[int]], settings: Settings, *, size_pct: float = 100.0, ink: str | None = None
 ) -> Brush:
     """Make the brush a line lays: settings, its pieces in the line's ink, and the line's own size on top."""
-    pieces = {role: tuple(piece_of(row_of(session, "motif", i), ink) for i in of_role) for role, of_role in ids.items()}
-    sections = settings.model_dump()
-    document = BrushDocument(format="sewn-garland/brush", version=1, name=name,
-                             pieces={"repeat": [{"svg": ""}]}, **{k: getattr(settings, k) for k in sections})  # fmt: skip
+    rows = {row.id: row for row in session.exec(select(tables.Motif).where(tables.Motif.id.in_(laid_ids(ids))))}
+    if missing := set(laid_ids(ids)) - set(rows):
+        raise NotFound(f"motif {min(missing)}")
+    pieces = {role: tuple(piece_of(rows[i], ink) for i in of_role) for role, of_role in ids.items()}
+    sections = {section: getattr(settings, section) for section in Settings.model_fields}
+    document = BrushDocument(format="sewn-garland/brush", version=1, name=name, pieces={"repeat": [{"svg": ""}]}, **sections)
     repeat = pieces.pop("repeat")
     brush = brush_from_document(document, repeat, {role: motif for role, (motif,) in pieces.items()}, where=name)
     return replace(brush, size=brush.size * size_pct / 100)

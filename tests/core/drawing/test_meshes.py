@@ -92,7 +92,7 @@ def test_a_mesh_stays_within_tolerance_of_the_bent_picture(turn):
     mesh = laid(HALF_RING, motif, turn_deg=turn).outlines.meshes[0].points
     radius = np.hypot(*(mesh - (30, 30)).transpose(3, 0, 1, 2))
     along = 2 if turn == 0 else 1
-    assert np.ptp(radius, axis=along).max() < 1e-9
+    assert np.ptp(radius, axis=along).max() < 1e-6  # the spline of the line lies so close
     middles = (np.take(mesh, range(1, mesh.shape[along]), along) + np.take(mesh, range(mesh.shape[along] - 1), along)) / 2
     between = np.hypot(*(middles - (30, 30)).transpose(3, 0, 1, 2))
     assert np.abs(between - np.take(radius, range(1, mesh.shape[along]), along)).max() <= 0.011

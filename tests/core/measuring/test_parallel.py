@@ -84,3 +84,18 @@ def test_bent_and_jointed_rows_stand_in_one_line(travel):
 def test_a_line_without_extent_has_no_parallel_of_its_own():
     line = measured("M5 5")
     assert parallel(line, 3.0) is line
+
+
+@pytest.mark.parametrize("beside", [-1.0, 1.0])
+def test_rows_beside_very_many_corners_are_offset_leg_by_leg(beside):
+    """By hand: a zigzag of right angles has every leg's parallel as long as the leg, but at its two ends, which differ by the trim."""
+    corners = 3000
+    line = measured("M0 0" + "".join(f"l{5} {5 if i % 2 else -5}" for i in range(corners + 1)))
+    row = parallel(line, beside)
+    assert len(row.line.coeffs) == corners + 1
+    assert np.abs(row.line.coeffs[:, 2:]).max() < 1e-9
+    legs = np.hypot(*row.line.coeffs[:, 1].T)
+    assert legs[1:-1] == pytest.approx(np.full(corners - 1, 5 * np.sqrt(2)))
+    assert abs(legs[[0, -1]] - 5 * np.sqrt(2)) == pytest.approx([1.0, 1.0])
+    distance = np.abs(frames_at(line, np.array([2.0])).position - frames_at(row, np.array([2.0])).position)
+    assert np.hypot(*distance[0]) >= 1.0 - 1e-9

@@ -10,31 +10,31 @@ ZIGZAG = "M0 0H30V30H60"  # a right turn, then a left one
 
 
 def runs(path, *, outside=True, inside=True, corner_from=30.0):
-    return runs_of(measured(path), corner_from=np.radians(corner_from), outside_ends=outside, inside_ends=inside)
+    styles = {"outside": "butt" if outside else "through", "inside": "butt" if inside else "round"}
+    return runs_of((measured(path),), corner_from=np.radians(corner_from), **styles)[0]
 
 
 def test_right_turns_are_outside_corners():
-    assert [run.length for run in runs(ZIGZAG, inside=False)] == pytest.approx([30, 60])
-    assert [run.length for run in runs(ZIGZAG, outside=False)] == pytest.approx([60, 30])
-    assert [run.length for run in runs(ZIGZAG)] == pytest.approx([30, 30, 30])
+    assert runs(ZIGZAG, inside=False).length == pytest.approx([30, 60])
+    assert runs(ZIGZAG, outside=False).length == pytest.approx([60, 30])
+    assert runs(ZIGZAG).length == pytest.approx([30, 30, 30])
 
 
 def test_run_through_makes_no_boundary():
     only = runs(ZIGZAG, outside=False, inside=False)
-    assert len(only) == 1
-    assert only[0].length == pytest.approx(90)
+    assert only.length == pytest.approx([90])
 
 
 def test_a_closed_line_begins_its_first_run_at_its_first_corner():
     rounded = "M20 0H40V40H0V20A20 20 0 0 1 20 0Z"  # smooth where it closes
     cut = runs(rounded)
-    assert cut[0].start == pytest.approx(20)
-    assert sum(run.length for run in cut) == pytest.approx(measured(rounded).length)
-    assert not any(run.closed for run in cut)
+    assert cut.start[0] == pytest.approx(20)
+    assert cut.length.sum() == pytest.approx(measured(rounded).length)
+    assert not cut.closed.any()
 
 
 def test_a_closed_line_without_corners_is_one_closed_run():
-    assert [run.closed for run in runs("M10 0A10 10 0 0 1 -10 0A10 10 0 0 1 10 0Z")] == [True]
+    assert runs("M10 0A10 10 0 0 1 -10 0A10 10 0 0 1 10 0Z").closed.tolist() == [True]
 
 
 def test_corner_from_decides_what_counts():
@@ -44,4 +44,16 @@ def test_corner_from_decides_what_counts():
 
 
 def test_a_line_without_length_has_no_runs():
-    assert runs("M5 5L5 5") == []
+    assert len(runs("M5 5L5 5").start) == 0
+
+
+def test_corners_know_the_runs_beside_them_on_all_lines():
+    lines = (measured("M5 5L5 5"), measured(ZIGZAG), measured("M0 0H30V30H0Z"))
+    cut, corners = runs_of(lines, corner_from=0.5, outside="mitre", inside="lap")
+    assert cut.edges(3).tolist() == [0, 0, 3, 7]
+    assert corners.style.tolist() == ["mitre", "lap", "mitre", "mitre", "mitre", "mitre"]
+    assert corners.line.tolist() == [1, 1, 2, 2, 2, 2]
+    assert cut.leg[corners.before, 1] % lines[2].length == pytest.approx(corners.s % lines[2].length)
+    assert cut.leg[corners.after, 0] == pytest.approx(corners.s)
+    assert corners.before.tolist()[2:] == [3, 4, 5, 6]  # the corner where a closed line begins comes last
+    assert corners.after.tolist()[2:] == [4, 5, 6, 3]

@@ -46,7 +46,7 @@ def test_a_bar_on_the_right_fills_a_ring_on_the_side_of_the_centre_only_when_it_
     edge = R - height if inner else R + height
     assert area(laid) == pytest.approx(np.pi * abs(R**2 - edge**2), rel=3e-4)
     reach = np.hypot(*cubics_of(laid.outlines).reshape(-1, 4, 2)[:, [0, 3]].reshape(-1, 2).T)
-    assert (reach.min(), reach.max()) == pytest.approx(sorted((R, edge)), abs=1e-9)
+    assert (reach.min(), reach.max()) == pytest.approx(sorted((R, edge)), abs=1e-6)  # the spline of the line lies so close
 
 
 def test_every_point_of_the_outline_is_within_tolerance_of_the_bent_one():

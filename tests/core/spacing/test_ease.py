@@ -1,15 +1,20 @@
 """How many pieces fill a run, and where the remainder goes."""
 
+from types import SimpleNamespace
+
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from sewn_garland.core.spacing.ease import Period, space_run
+from sewn_garland.core.spacing.ease import Period, space_mitred, space_runs
 
 
 def fill(room, length=10.0, gap=2.0, *, closed=False, ease="leave", limit=0.1, rest="end"):
-    return space_run(room, np.atleast_1d(float(length)), np.atleast_1d(float(gap)), closed=closed, ease=ease, limit=limit, rest=rest)
+    """Fill one run; what it says is that run's."""
+    pieces = np.atleast_1d(np.asarray(length, float)), np.atleast_1d(np.asarray(gap, float))
+    spaced = space_runs(np.array([float(room)]), *pieces, closed=np.array([closed]), ease=ease, limit=limit, rest=rest)
+    return SimpleNamespace(**{name: column[0] for name, column in vars(spaced).items()})
 
 
 @pytest.mark.parametrize(
@@ -70,20 +75,30 @@ def test_a_run_too_short_for_a_piece_has_none(ease):
 
 def test_variants_close_in_whole_periods_while_the_limit_allows():
     lengths, gaps = np.array([10.0, 6.0]), np.array([0.0, 0.0])
-    spacing = space_run(104.0, lengths, gaps, closed=True, ease="size", limit=0.2, rest="end")
+    spacing = fill(104, lengths, gaps, closed=True, ease="size", limit=0.2)
     assert spacing.count % 2 == 0
     assert not spacing.broken_order
-    left = space_run(106.0, lengths, gaps, closed=True, ease="leave", limit=0.2, rest="end")
+    left = fill(106, lengths, gaps, closed=True, limit=0.2)
     assert left.count == 13
     assert left.broken_order
 
 
 def test_unlike_variants_are_summed_in_the_order_laid():
     period = Period(np.array([10.0, 6.0, 3.0]), np.array([1.0, 2.0, 0.5]))
-    for n in range(12):
-        by_hand = sum((10, 6, 3)[i % 3] for i in range(n)) + sum((1, 2, 0.5)[i % 3] for i in range(max(0, n - 1)))
-        assert period.span(n, closed=False) == pytest.approx(by_hand)
-        assert period.fitting(by_hand, closed=False) == n
+    count, openly = np.arange(12), np.zeros(12, bool)
+    by_hand = [sum((10, 6, 3)[i % 3] for i in range(n)) + sum((1, 2, 0.5)[i % 3] for i in range(max(0, n - 1))) for n in count]
+    assert period.span(count, closed=openly) == pytest.approx(by_hand)
+    assert period.fitting(np.array(by_hand), closed=openly) == pytest.approx(count)
+
+
+@pytest.mark.parametrize("ease", ["leave", "gaps", "size"])
+def test_runs_filled_together_are_filled_as_each_alone(ease):
+    rooms, closed = np.array([3.0, 12.0, 17.0, 100.0, 104.0, 250.0]), np.array([False, False, False, True, False, True])
+    lengths, gaps = np.array([10.0, 6.0]), np.array([2.0, 1.0])
+    together = space_runs(rooms, lengths, gaps, closed=closed, ease=ease, limit=0.05, rest="both")
+    for i, (room, goes_round) in enumerate(zip(rooms, closed, strict=True)):
+        alone = fill(room, lengths, gaps, closed=goes_round, ease=ease, limit=0.05, rest="both")
+        assert {name: column[i] for name, column in vars(together).items()} == pytest.approx(vars(alone), nan_ok=True)
 
 
 @given(
@@ -113,3 +128,18 @@ def test_no_other_count_eases_the_size_less(room, length, share, closed):
         factor = room / (n * (length + gap) - (0 if closed else gap))
         if abs(factor - 1) <= 0.99:
             assert abs(spacing.eased) <= abs(factor - 1) + 1e-9
+
+
+@pytest.mark.parametrize("ease", ["leave", "gaps", "size"])
+def test_mitred_runs_straddle_their_vertices_however_many_are_filled_at_once(ease):
+    rooms = np.linspace(40.0, 90.0, 40)
+    mitred = np.array([[i % 2 == 0, i % 3 == 0] for i in range(40)])
+    spaced = space_mitred(rooms, np.array([10.0]), np.array([2.0]), mitred=mitred, beyond=np.zeros((40, 2)), ease=ease, limit=0.5, rest="end")
+    length, pitch = 10 * spaced.factor, 12 * spaced.factor + spaced.extra_gap
+    first = spaced.offset + length / 2  # the middle of the first piece
+    last = first + (spaced.count - 1) * pitch
+    assert first[mitred[:, 0]] == pytest.approx(np.zeros(mitred[:, 0].sum()), abs=1e-9)
+    assert first[~mitred[:, 0]] == pytest.approx(length[~mitred[:, 0]] / 2)
+    reach = rooms - spaced.rest - np.where(mitred[:, 1], 0.0, length / 2)
+    assert last == pytest.approx(reach)
+    assert (spaced.rest == 0).all() or ease == "leave"

@@ -57,7 +57,7 @@ export interface Scene {
   joins: Float32Array;
   /** Bent pieces as outlines in mm: a first point and three a cubic; empty where pieces are stamped. */
   outline: Float32Array;
-  /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
+  /** A row a contour: its first point, its piece, four times its shape plus two where it outlines the stroke plus one where it is closed. */
   contours: Uint32Array;
   shaped: Uint32Array;
   meshes: PictureMesh[];

@@ -93,3 +93,34 @@ test("findings close together get one ring, the chosen one a larger", async () =
   expect(painted.arcs.map((a) => a[0])).toEqual([5, 65, 65]);
   expect(painted.arcs[2][2]).toBeGreaterThan(painted.arcs[0][2]);
 });
+
+/** One bent piece with a contour for its fill and two for its thread, marked as shaped or as cut. */
+const bent = (mark: number, thirds: number[]) => ({
+  matrices: at([10, 10]), variant: new Uint16Array(0), shaped: new Uint32Array([mark]),
+  outline: new Float32Array(thirds.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(thirds.flatMap((third, i) => [4 * i, 0, third])),
+});
+
+/** What is painted of a piece: the fill colours in order, each with the contours of its path, and how many strokes. */
+async function paintedBent(scene: ReturnType<typeof bent>) {
+  const { paintPieces, laidOf } = await import("./painter");
+  const fills: [string, number][] = [];
+  let contours = 0;
+  let strokes = 0;
+  const ctx = {
+    setTransform: () => undefined, getTransform: () => ({}), setLineDash: () => undefined, bezierCurveTo: () => undefined, closePath: () => undefined,
+    beginPath: () => (contours = 0), moveTo: () => contours++, stroke: () => strokes++, fillStyle: "",
+    fill: () => fills.push([ctx.fillStyle, contours]),
+  };
+  paintPieces(ctx as unknown as CanvasRenderingContext2D, laidOf([motif()], scene), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  return { fills, strokes };
+}
+
+test("a bent piece keeps its stroke, a cut one fills the outlines of its stroke", async () => {
+  expect(await paintedBent(bent(1, [1, 4]))).toEqual({ fills: [["#a33a2f", 1]], strokes: 1 });
+  expect(await paintedBent(bent(2, [1, 7, 7]))).toEqual({ fills: [["#a33a2f", 1], ["#ffffff", 2]], strokes: 0 });
+});
+
+test("of a cut piece with nothing left of its fill only the rest is painted", async () => {
+  expect(await paintedBent(bent(2, [7]))).toEqual({ fills: [["#ffffff", 1]], strokes: 0 });
+  expect(await paintedBent(bent(2, []))).toEqual({ fills: [], strokes: 0 });
+});

@@ -137,10 +137,10 @@ export interface Laid {
   matrices: Float32Array;
   /** Empty where there is one variant. */
   variant: Uint16Array;
-  /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, twice the shape plus closed). */
+  /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, four times the shape plus two for its stroke plus closed). */
   outline: Float32Array;
   contours: Uint32Array;
-  /** A mark a piece that is shaped, also where nothing is left of it; empty where all are stamped. */
+  /** A mark a piece that is shaped, also where nothing is left of it: 1, or 2 where it was cut on a bisector; empty where all are stamped. */
   shaped: Uint32Array;
   meshes: PictureMesh[];
 }
@@ -156,6 +156,7 @@ export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"
   meshes: scene.meshes ?? [],
 });
 
+const CUT = 2; // the mark of pieces cut on a bisector
 const NO_OUTLINE = new Float32Array(0);
 const NO_CONTOURS = new Uint32Array(0);
 
@@ -218,25 +219,45 @@ function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio:
       continue;
     }
     const own = (): void => ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
-    stamp.shapes.forEach((ready, shape) => {
-      if (ready.picture) {
-        const mesh = meshAt(laid.meshes, piece, shape);
-        own();
-        if (!mesh) return stampPicture(ctx, ready.picture);
-        ctx.setTransform(s, 0, 0, s, dx, dy);
-        return paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, s);
-      }
+    const cut = laid.shaped[piece] === CUT;
+    /** Take up the contours of a shape, or of its stroke, as the current path; tell whether there are any. */
+    const trace = (shape: number, ofStroke: 0 | 1): boolean => {
+      const began = at;
       ctx.setTransform(s, 0, 0, s, dx, dy);
       ctx.beginPath();
-      for (; at < contours.length && contours[at + 1] === piece && contours[at + 2] >> 1 === shape; at += 3) {
+      for (; at < contours.length && contours[at + 1] === piece && contours[at + 2] >> 1 === 2 * shape + ofStroke; at += 3) {
         const end = at + 3 < contours.length ? contours[at + 3] : outline.length / 2;
         contour(ctx, outline, contours[at], end, (contours[at + 2] & 1) === 1);
       }
-      paintPath(ctx, ready, factor, own);
+      return at > began;
+    };
+    stamp.shapes.forEach((ready, shape) => {
+      if (ready.picture) {
+        ctx.save();
+        if (cut) {
+          trace(shape, 0);
+          ctx.clip(); // where nothing is left of it, nothing is seen
+        }
+        const mesh = meshAt(laid.meshes, piece, shape);
+        if (mesh) {
+          ctx.setTransform(s, 0, 0, s, dx, dy);
+          paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, s);
+        } else {
+          own();
+          stampPicture(ctx, ready.picture);
+        }
+        ctx.restore();
+        return;
+      }
+      if (trace(shape, 0)) paintPath(ctx, cut ? { ...ready, stroke: null } : ready, factor, own);
+      if (cut && trace(shape, 1)) paintPath(ctx, strokeAlone(ready), factor, own);
     });
   }
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
+
+/** A shape's stroke, outlined: filled with its paint. */
+const strokeAlone = (ready: Ready): Ready => ({ ...ready, fill: ready.stroke, rule: "nonzero", fillGradient: ready.strokeGradient, stroke: null });
 
 /** The mesh of a piece's picture, and where in its points the piece's begin. */
 function meshAt(meshes: PictureMesh[], piece: number, shape: number): { mesh: PictureMesh; first: number } | null {

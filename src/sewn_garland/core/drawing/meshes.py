@@ -6,12 +6,15 @@ from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
+from PIL import Image, ImageDraw
 from scipy.ndimage import map_coordinates
 
+from ..maths.outlines import flattened
 from ..maths.raster import png_from_rgba, rgba_from_png
 from ..values.motif import Picture, Shape
 
 STRAIGHT_MM = 0.01  # a mesh that strays less is drawn by its corners
+RIM_SAMPLES = 4  # along a side of a pixel
 MOST_PX = 4_000_000  # of one bent picture; chosen: a 40 mm piece at 1 200 dpi
 
 
@@ -38,6 +41,21 @@ def picture_on_mesh(shape: Shape, mesh: np.ndarray) -> Shape:
     right, below = low + np.array([width / density, 0.0]), low + np.array([0.0, height / density])
     picture = Picture(png, width, height, shape.picture.stencil)
     return replace(shape, points=np.array([low, right, right + below - low, below]), picture=picture)
+
+
+def picture_within(shape: Shape, commands: str, points: np.ndarray) -> Shape:
+    """Return a picture's shape clear outside an outline in mm, pixels on its rim by what of them lies within."""
+    origin, right, _, below = shape.points
+    width, height = shape.picture.width_px, shape.picture.height_px
+    to_px = np.linalg.inv(np.column_stack([(right - origin) / width, (below - origin) / height]))
+    finer = RIM_SAMPLES if width * height <= MOST_PX else 1
+    mask = Image.new("L", (width * finer, height * finer))
+    for ring in flattened(commands, points, tolerance=STRAIGHT_MM):
+        ImageDraw.Draw(mask).polygon([tuple(p) for p in ((ring - origin) @ to_px.T * finer - 0.5).tolist()], fill=255)
+    cover = np.asarray(mask.reduce(finer) if finer > 1 else mask, float) / 255
+    rgba = rgba_from_png(shape.picture.png).copy()
+    rgba[..., 3] = np.rint(rgba[..., 3] * cover)
+    return replace(shape, picture=replace(shape.picture, png=png_from_rgba(rgba)))
 
 
 def _pixels_of(mesh: np.ndarray, width: int, height: int) -> np.ndarray:

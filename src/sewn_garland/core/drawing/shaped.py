@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from ..maths.affine import compose
-from ..values.motif import Motif, Shape, painted_by
+from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
 
 Attributes = Callable[[Shape, float], str]
@@ -15,23 +16,23 @@ Attributes = Callable[[Shape, float], str]
 
 def shaped_markup(
     outlines: ShapedOutlines, motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, attributes: Attributes,
-    picture: Callable[[Shape, np.ndarray], str], stamped: Callable[[Motif, np.ndarray], str],
+    picture: Callable[[Shape, np.ndarray, str | None], str], stamped: Callable[[Motif, np.ndarray], str],
 ) -> str:
     """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them.
 
     ``attributes`` writes a shape's paints at a scale, ``picture`` a picture on its mesh
-    (rows + 1, columns + 1, 2). Gradients turn with the piece as a whole, as its matrix
+    (rows + 1, columns + 1, 2), seen within path data where it is cut. Gradients turn with the piece as a whole, as its matrix
     (a, b, c, d, e, f) about its base line's middle says.
     """
-    texts = _contour_texts(outlines)
-    paths: dict[tuple[int, int], list[str]] = {}
-    for key, text in zip(zip(outlines.piece.tolist(), outlines.shape.tolist(), strict=True), texts, strict=True):
+    paths: dict[tuple[int, int, bool], list[str]] = {}
+    keys = zip(outlines.piece.tolist(), outlines.shape.tolist(), outlines.stroked.tolist(), strict=True)
+    for key, text in zip(keys, _contour_texts(outlines), strict=True):
         paths.setdefault(key, []).append(text)
     meshes = {(int(p), int(s)): grid for mesh in outlines.meshes for p, s, grid in zip(mesh.piece, mesh.shape, mesh.points, strict=True)}
-    shaped = np.zeros(len(variant), bool)
-    shaped[outlines.pieces] = True
+    shaped, cut = np.zeros((2, len(variant)), bool)
+    shaped[outlines.pieces] = cut[outlines.cut] = True
     scales = np.sqrt(np.abs(matrices[:, 0] * matrices[:, 3] - matrices[:, 1] * matrices[:, 2]))
-    written: dict[tuple[int, int, float], str] = {}
+    written: dict[tuple[int, int, str, float], str] = {}
     out = []
     for i, (v, scale) in enumerate(zip(variant.tolist(), scales.tolist(), strict=True)):
         if not shaped[i]:
@@ -39,17 +40,31 @@ def shaped_markup(
             continue
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
+            seen = paths.get((i, number, False))
             if shape.picture is not None:
-                parts.append(picture(shape, meshes.get((i, number), _as_stamped(motifs[v], shape, matrices[i]))))
-            elif (i, number) in paths:
-                own = _own_paints(shape, motifs[v], matrices[i])
-                key = (v, number, round(scale, 9))
-                if own is shape and key not in written:
-                    written[key] = attributes(shape, scale)
-                paints = written[key] if own is shape else attributes(own, scale)
-                parts.append(f'<path d="{"".join(paths[i, number])}"{paints}/>')
+                if seen or not cut[i]:
+                    mesh = meshes.get((i, number), _as_stamped(motifs[v], shape, matrices[i]))
+                    parts.append(picture(shape, mesh, "".join(seen) if cut[i] else None))
+                continue
+            own = _own_paints(shape, motifs[v], matrices[i])
+            for what, contours, drawn in _painted(own, seen, paths.get((i, number, True)), cut=cut[i]):
+                key = (v, number, what, round(scale, 9))
+                if own is not shape or key not in written:
+                    written[key] = attributes(drawn, scale)
+                parts.append(f'<path d="{"".join(contours)}"{written[key]}/>')
         out.append(f"<g>{''.join(parts)}</g>\n")
     return "".join(out)
+
+
+def _painted(shape: Shape, filled: list[str] | None, stroked: list[str] | None, *, cut: bool) -> list[tuple[str, list[str], Shape]]:
+    """Return what is drawn of a shape: a name for it, its contours, and a shape with their paints.
+
+    Of one that was cut, fill and stroke have contours of their own.
+    """
+    if not cut:
+        return [("whole", filled, shape)] if filled else []
+    out = [("fill", filled, replace(shape, stroke=None))] if filled else []
+    return [*out, ("stroke", stroked, stroke_as_fill(shape))] if stroked else out
 
 
 def _as_stamped(motif: Motif, shape: Shape, matrix: np.ndarray) -> np.ndarray:

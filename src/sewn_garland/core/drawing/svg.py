@@ -32,16 +32,22 @@ class Layer:
 
 @dataclass
 class Servers:
-    """The gradients that a document's paints refer to, each once."""
+    """The gradients and clips that a document refers to, each once."""
 
     prefix: str = "g"
     ids: dict[Gradient, str] = field(default_factory=dict)
+    clips: dict[str, str] = field(default_factory=dict)
 
     def id_of(self, gradient: Gradient) -> str:
         return self.ids.setdefault(gradient, f"{self.prefix}{len(self.ids)}")
 
+    def clip(self, path: str) -> str:
+        """Return the name of a clip to path data in mm."""
+        return self.clips.setdefault(path, f"{self.prefix}c{len(self.clips)}")
+
     def markup(self) -> str:
-        return "".join(f"{_gradient_markup(name, gradient)}\n" for gradient, name in self.ids.items())
+        clips = "".join(f'<clipPath id="{name}"><path d="{path}"/></clipPath>\n' for path, name in self.clips.items())
+        return "".join(f"{_gradient_markup(name, gradient)}\n" for gradient, name in self.ids.items()) + clips
 
 
 def compact_svg(
@@ -98,8 +104,9 @@ def _shaped(layer: Layer, servers: Servers, ids: dict[str, str] | None) -> str:
         dashes = None if stroke is None else [_short(d * scale) for d in stroke.dashes]
         return _attributes(shape, servers, stroke_width=None if stroke is None else _short(stroke.width * scale), dashes=dashes)
 
-    def picture(shape: Shape, mesh: np.ndarray) -> str:
-        return _shape_markup(picture_on_mesh(shape, mesh), servers)
+    def picture(shape: Shape, mesh: np.ndarray, seen: str | None) -> str:
+        image = _shape_markup(picture_on_mesh(shape, mesh), servers)
+        return image if seen is None else f'<g clip-path="url(#{servers.clip(seen)})">{image}</g>'
 
     def stamped(motif: Motif, matrix: np.ndarray) -> str:
         text = " ".join(f"{v:.5f}" for v in matrix)

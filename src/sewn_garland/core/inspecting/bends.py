@@ -36,6 +36,7 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray) -> float
     return max(_radius_of_pair(float(length), float(gap), *fixed) for length, gap in zip(mean_length, gaps, strict=True))
 
 
+@lru_cache(maxsize=256)
 def reach_across(brush: Brush) -> tuple[float, float]:
     """Return how far outlines reach across the line as laid: mm to its left (negative) and to its right.
 

@@ -7,19 +7,20 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from ..values.brush import Brush
-from ..values.laid import Finding, Joins, Run, RunSpacing
+from ..values.laid import Finding, Joins, Runs, RunSpacings
 from ..values.line import MeasuredLine
 from .bends import reach_across
 
 ABS_TOL_MM = 1e-6
+LEFT_OVER_MM = 0.1  # chosen: less is not seen on paper
 MOST_STRETCH = 2.0  # chosen: of the size along over the size across; beyond it artwork reads as drawn out
 
 
 def findings_of(
-    measured: MeasuredLine, runs: list[Run], spacings: list[RunSpacing], joins: Joins, brush: Brush, safe: float | None,
+    measured: MeasuredLine, runs: Runs, spacings: RunSpacings, joins: Joins, brush: Brush, safe: float | None,
     *, crowded: Sequence[float] = (), width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
-    """Return the findings of one line, in order along it; cures are proposed elsewhere.
+    """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
     ``crowded`` are the mm of corners that could not be rounded, ``width`` says how wide the line is
     at distances (n,): a wider piece needs a wider bend.
@@ -38,8 +39,8 @@ def findings_of(
               for at in crowded]  # fmt: skip
     if not bends:
         found += [
-            _finding("tight bend", s.blocked, safe, "mm", f"a link cannot pass at {s.blocked:.1f} mm; it needs a bend of {safe:.1f} mm")
-            for s in spacings if s.blocked is not None
+            _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
+            for at in spacings.blocked[~np.isnan(spacings.blocked)]
         ]  # fmt: skip
     found.sort(key=lambda f: f.at_mm)
     return found
@@ -49,34 +50,33 @@ def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at
     return Finding(kind, float(at_mm), float(amount), unit, message, None if at is None else (float(at[0]), float(at[1])), count)
 
 
-def _of_runs(runs: list[Run], spacings: list[RunSpacing], measured: MeasuredLine) -> list[Finding]:
+def _of_runs(runs: Runs, spacings: RunSpacings, measured: MeasuredLine) -> list[Finding]:
     found = []
-    for run, spacing in zip(runs, spacings, strict=True):
-        rest, at = spacing.rest, run.start + run.length
-        if at > measured.length:  # a closed line's last run goes round its start
-            at -= measured.length
-        if spacing.count == 0:
-            message = f"{run.length:.2f} mm is too short for one piece"
-        elif spacing.short:
+    ends = runs.start + runs.length
+    ends = np.where(ends > measured.length, ends - measured.length, ends)  # a closed line's last run goes round its start
+    for i in np.flatnonzero((spacings.count == 0) | (spacings.rest > LEFT_OVER_MM)):
+        rest = spacings.rest[i]
+        if spacings.count[i] == 0:
+            message = f"{runs.length[i]:.2f} mm is too short for one piece"
+        elif spacings.short[i]:
             message = f"{rest:.2f} mm left over: the ease limit was reached"
         else:
             message = f"{rest:.2f} mm left over"
-        if spacing.count == 0 or rest > 0.1:
-            found.append(_finding("leftover", at, rest, "mm", message))
-        if spacing.broken_order:
-            found.append(_finding("broken order", at, spacing.count, "pieces",
-                                  f"{spacing.count} pieces do not close the order of the variants"))  # fmt: skip
+        found.append(_finding("leftover", ends[i], rest, "mm", message))
+    for i in np.flatnonzero(spacings.broken_order):
+        count = spacings.count[i]
+        found.append(_finding("broken order", ends[i], count, "pieces", f"{count} pieces do not close the order of the variants"))
     return found
 
 
-def _over_stretched(runs: list[Run], spacings: list[RunSpacing], brush: Brush) -> list[Finding]:
+def _over_stretched(runs: Runs, spacings: RunSpacings, brush: Brush) -> list[Finding]:
     """Find a piece laid once whose size along is more than twice that across, or less than half."""
     if brush.kind == "repeated":
         return []
-    drawn_out = [(run, spacing.factor) for run, spacing in zip(runs, spacings, strict=True)
-                 if spacing.count and not 1 / MOST_STRETCH <= spacing.factor <= MOST_STRETCH]  # fmt: skip
-    return [_finding("over-stretched", run.start + run.length / 2, factor, "×", f"stretched {factor:.2f} times along the line as across it")
-            for run, factor in drawn_out]  # fmt: skip
+    factor, middle = spacings.factor, runs.start + runs.length / 2
+    drawn_out = np.flatnonzero((spacings.count > 0) & ((factor < 1 / MOST_STRETCH) | (factor > MOST_STRETCH)))
+    return [_finding("over-stretched", middle[i], factor[i], "×", f"stretched {factor[i]:.2f} times along the line as across it")
+            for i in drawn_out]  # fmt: skip
 
 
 def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
@@ -113,8 +113,11 @@ def _groups(index: np.ndarray) -> list[np.ndarray]:
 def _folds(measured: MeasuredLine, brush: Brush, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
     """Find where bent pieces turn inside out: 1 − k·v is not positive at the edge that reaches furthest to the inner side."""
     left, right = reach_across(brush)
-    inner = np.where(measured.bend_k > 0, right, -left) * wide
     found = []
+    if measured.tightest_radius is None or measured.tightest_radius > max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
+        inner = np.zeros(len(wide))  # no bend reaches so far
+    else:
+        inner = np.where(measured.bend_k > 0, right, -left) * wide
     for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
         worst = group[np.abs(measured.bend_k[group]).argmax()]
         radius, at = 1 / abs(measured.bend_k[worst]), measured.bend_s[worst]

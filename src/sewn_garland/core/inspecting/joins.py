@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from ..maths.curves import cross
 from ..values.brush import Brush
 from ..values.laid import Joins, Placements, Stops
 from ..values.line import Frames
@@ -52,11 +53,11 @@ def _between_bent(stops: Stops, line_of, first, second, length, along):
     line = line_of[first]
     out, into = stops.s[first] + stops.after[first], stops.s[second] - stops.before[second]
     into = into + np.where(second <= first, length[line], 0.0)
-    one, two = along(line, out), along(line, into)
+    found = along(np.tile(line, 2), np.concatenate([out, into]))
+    (place_out, place_in), (way_out, way_in) = np.split(found.position, 2), np.split(found.tangent, 2)
     gap = into - out
     meet = np.abs(gap) < 1e-6
-    cross = one.tangent[:, 0] * two.tangent[:, 1] - one.tangent[:, 1] * two.tangent[:, 0]
-    return one.position, two.position, gap, np.where(meet, np.arctan2(cross, (one.tangent * two.tangent).sum(axis=1)), 0.0)
+    return place_out, place_in, gap, np.where(meet, np.arctan2(cross(way_out, way_in), (way_out * way_in).sum(axis=1)), 0.0)
 
 
 def _pairs(stops: Stops, line_of: np.ndarray, closed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

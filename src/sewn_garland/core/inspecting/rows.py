@@ -47,6 +47,7 @@ def _outlines(rows: list[LaidLine], pieces: np.ndarray) -> ShapedOutlines | None
     return ShapedOutlines(
         np.concatenate([o.points for o, _ in own]), starts, np.concatenate([o.closed for o, _ in own]),
         np.concatenate([o.piece + begin for o, begin in own]), np.concatenate([o.shape for o, _ in own]),
-        np.concatenate([o.pieces + begin for o, begin in own]),
+        np.concatenate([o.stroked for o, _ in own]),
+        *(np.concatenate([getattr(o, name) + begin for o, begin in own]) for name in ("pieces", "cut")),
         tuple(replace(mesh, piece=mesh.piece + begin) for o, begin in own for mesh in o.meshes),
     )  # fmt: skip

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from .curves import as_complex, as_points
 from .outlines import owned_cubics
 
 
@@ -27,10 +28,10 @@ def joined_cubics(cubics: np.ndarray, heads: np.ndarray) -> tuple[np.ndarray, np
     ``heads`` (c,) are the first cubics of the runs. A run is its first point and three a cubic.
     """
     m = len(cubics)
-    first = np.zeros(m, bool)
-    first[heads] = True
-    at = 3 * np.arange(m) + np.cumsum(first)  # where each cubic's three points go
-    points = np.empty((3 * m + len(heads), 2))
-    points[at[:, None] + np.arange(3)] = cubics[:, 1:]
-    points[at[heads] - 1] = cubics[heads, 0]
-    return points, np.append(at[heads] - 1, len(points))
+    starts = 3 * np.asarray(heads) + np.arange(len(heads))
+    own = np.ones(3 * m + len(heads), bool)  # where cubics' three points go; elsewhere begins a run
+    own[starts] = False
+    points, numbers = np.empty(len(own), complex), as_complex(cubics)
+    points[own] = numbers[:, 1:].ravel()
+    points[starts] = numbers[heads, 0]
+    return as_points(points), np.append(starts, len(points))

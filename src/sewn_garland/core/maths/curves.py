@@ -11,24 +11,35 @@ def jets(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray, *, order: int) -
     ``coeffs`` (n, 4, 2) and ``is_arc`` (n,) as in values.line.Line, one row a parameter.
     Empty input gives empty arrays.
     """
-    c0, c1, c2, c3 = (coeffs[:, i] for i in range(4))
-    t = t[:, None]
-    out = [((c3 * t + c2) * t + c1) * t + c0]
-    if order >= 1:
-        out.append((3 * c3 * t + 2 * c2) * t + c1)
-    if order >= 2:
-        out.append(6 * c3 * t + 2 * c2)
+    numbers = as_complex(coeffs)
+    c0, c1, c2, c3 = numbers.T
+    if numbers[:, 2:].any():
+        out = [((c3 * t + c2) * t + c1) * t + c0]
+        out += [(3 * c3 * t + 2 * c2) * t + c1] if order >= 1 else []
+        out += [6 * c3 * t + 2 * c2] if order >= 2 else []
+    else:  # straight lines alone
+        out = [c1 * t + c0, c1.copy(), np.zeros_like(c1)][: order + 1]
     if is_arc.any():
-        a = coeffs[is_arc]
-        sweep = a[:, 3, 1:2]
-        angle = a[:, 3, 0:1] + sweep * t[is_arc]
+        centre, a, b, angles = numbers[is_arc].T
+        sweep = angles.imag
+        angle = angles.real + sweep * t[is_arc]
         cos, sin = np.cos(angle), np.sin(angle)
-        out[0][is_arc] = a[:, 0] + a[:, 1] * cos + a[:, 2] * sin
+        out[0][is_arc] = centre + a * cos + b * sin
         if order >= 1:
-            out[1][is_arc] = sweep * (a[:, 2] * cos - a[:, 1] * sin)
+            out[1][is_arc] = sweep * (b * cos - a * sin)
         if order >= 2:
-            out[2][is_arc] = -(sweep**2) * (a[:, 1] * cos + a[:, 2] * sin)
-    return out
+            out[2][is_arc] = -(sweep**2) * (a * cos + b * sin)
+    return [as_points(z) for z in out]
+
+
+def as_complex(points: np.ndarray) -> np.ndarray:
+    """Return points (..., 2) as complex numbers x + iy (...), a quarter turn to the right being the factor i."""
+    return np.ascontiguousarray(points, float).view(complex)[..., 0]
+
+
+def as_points(numbers: np.ndarray) -> np.ndarray:
+    """Return complex numbers (...) as points (..., 2)."""
+    return np.ascontiguousarray(numbers, complex)[..., None].view(float)
 
 
 def cross(a: np.ndarray, b: np.ndarray) -> np.ndarray:
@@ -40,6 +51,12 @@ def power_from_bezier(points: np.ndarray) -> np.ndarray:
     """Convert cubic control points (..., 4, 2) to power coefficients of the same shape."""
     p0, p1, p2, p3 = (points[..., i, :] for i in range(4))
     return np.stack([p0, 3 * (p1 - p0), 3 * (p0 - 2 * p1 + p2), p3 - 3 * p2 + 3 * p1 - p0], axis=-2)
+
+
+def power_from_ends(points: np.ndarray) -> np.ndarray:
+    """Convert straight segments' ends (..., 2, 2) to power coefficients (..., 4, 2)."""
+    p0, p1 = points[..., 0, :], points[..., 1, :]
+    return np.stack([p0, p1 - p0, np.zeros_like(p0), np.zeros_like(p0)], axis=-2)
 
 
 def end_directions(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:

@@ -7,7 +7,8 @@ import numpy as np
 from .outlines import split_cubics
 
 SAMPLES = 17  # chosen: crossings closer together than a sixteenth of a cubic may be missed
-BISECTIONS = 48
+BISECTIONS = 8
+NEWTON_ROUNDS = 4  # after that many bisections simple roots are then known to the last bits
 
 
 def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
@@ -19,16 +20,22 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     """
     t = np.linspace(0, 1, SAMPLES)
     basis = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    signs = np.sign(value @ basis)
-    turns = signs[:, :-1] * signs[:, 1:] < 0
-    which, cell = np.nonzero(turns)
+    mixed = np.flatnonzero((value.min(axis=1) < 0) & (value.max(axis=1) > 0))  # no other curve leaves its side
+    signs = np.sign(value[mixed] @ basis)
+    crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
+    which = mixed[crossed]
     low, high = t[cell], t[cell + 1]
-    rising = signs[which, cell + 1] > 0
+    rising = signs[crossed, cell + 1] > 0
+    own_value = value[which]
     for _ in range(BISECTIONS):
         middle = (low + high) / 2
-        above = _value_at(value[which], middle) > 0
+        above = _value_at(own_value, middle) > 0
         high, low = np.where(above == rising, middle, high), np.where(above == rising, low, middle)
     at = (low + high) / 2
+    for _ in range(NEWTON_ROUNDS):
+        slope = _slope_at(own_value, at)
+        step = _value_at(own_value, at) / np.where(slope == 0, np.inf, slope)
+        at = np.clip(at - step, low, high)
     parts, owner, begin = [], [], []
     rest, start, left = cubics.copy(), np.zeros(len(cubics)), np.arange(len(cubics))
     rank = np.arange(len(which)) - np.searchsorted(which, which)
@@ -51,6 +58,11 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
 
 def _value_at(value: np.ndarray, t: np.ndarray) -> np.ndarray:
     return value[:, 0] * (1 - t) ** 3 + 3 * value[:, 1] * t * (1 - t) ** 2 + 3 * value[:, 2] * t**2 * (1 - t) + value[:, 3] * t**3
+
+
+def _slope_at(value: np.ndarray, t: np.ndarray) -> np.ndarray:
+    a, b, c = (value[:, i + 1] - value[:, i] for i in range(3))
+    return 3 * (a * (1 - t) ** 2 + 2 * b * t * (1 - t) + c * t**2)
 
 
 def kept_side(cubics: np.ndarray, contour: np.ndarray, closed: np.ndarray, value: np.ndarray):

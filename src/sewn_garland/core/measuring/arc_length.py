@@ -294,9 +294,9 @@ def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.nd
     return np.clip(k, -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 
 
-def _curvature_at(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
-    coeffs = line.coeffs[segment]
-    _, d1, d2 = jets(coeffs, line.is_arc[segment], t, order=2)
+def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
+    """Return the signed curvature (n,) in 1/mm of segments (n, 4, 2) at parameters t (n,), clipped where the speed vanishes."""
+    _, d1, d2 = jets(coeffs, is_arc, t, order=2)
     speed = np.hypot(d1[:, 0], d1[:, 1])
     return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
 
@@ -308,7 +308,7 @@ def _bends(line: Line, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
     within = chebyshev_at(np.repeat(series, n, axis=1), np.tile(u, k)).reshape(k, n)
     t = (t0[:, None] + (t1 - t0)[:, None] * (u + 1) / 2).ravel()
     segments = np.repeat(segment, n)
-    return (s0[:-1, None] + within).ravel(), _curvature_at(line, segments, t), t, segments
+    return (s0[:-1, None] + within).ravel(), curvature_of(line.coeffs[segments], line.is_arc[segments], t), t, segments
 
 
 def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:
@@ -319,7 +319,8 @@ def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:
     centre, width, seg = t[best], np.full(len(best), 0.1), segment[best]
     for _ in range(12):
         tries = np.clip(centre[:, None] + width[:, None] * np.linspace(-1, 1, 9), 0.0, 1.0)
-        bends = np.abs(_curvature_at(line, np.repeat(seg, 9), tries.ravel())).reshape(-1, 9)
+        tried = np.repeat(seg, 9)
+        bends = np.abs(curvature_of(line.coeffs[tried], line.is_arc[tried], tries.ravel())).reshape(-1, 9)
         pick = bends.argmax(axis=1)
         centre = tries[np.arange(len(pick)), pick]
         width = width / 4

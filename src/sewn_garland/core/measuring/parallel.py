@@ -28,44 +28,47 @@ def parallel(measured: MeasuredLine, beside: float) -> MeasuredLine:
     corner = (np.abs(measured.vertex_turn) > LEAST_CORNER) & (np.abs(measured.vertex_turn) < SHARPEST_TURN)
     at, turn = measured.vertex_s[corner], measured.vertex_turn[corner]
     trim = beside * np.tan(turn / 2)
-    legs = _legs(measured, at, trim)
-    rows = [_beside(measured, *leg, beside) for leg in legs]
-    coeffs = np.concatenate([r for r in rows if len(r)]) if any(len(r) for r in rows) else np.zeros((0, 4, 2))
-    coeffs = _joined(coeffs, closed=measured.closed)
+    coeffs = _joined(_beside(measured, *_legs(measured, at, trim), beside), closed=measured.closed)
     return measure(Line(coeffs, np.zeros(len(coeffs), bool), measured.closed, coeffs[0, 0] if len(coeffs) else measured.line.start))
 
 
-def _legs(measured: MeasuredLine, at: np.ndarray, trim: np.ndarray) -> list[tuple[float, float, float, float]]:
-    """Return each leg's vertices and what its parallel is trimmed by at both: (from, to, trim, trim)."""
-    if not len(at):
-        return [(0.0, measured.length, 0.0, 0.0)]
-    if measured.closed:
-        ends = np.append(at[1:], at[0] + measured.length)
-        return list(zip(at.tolist(), ends.tolist(), trim.tolist(), np.roll(trim, -1).tolist(), strict=True))
+def _legs(measured: MeasuredLine, at: np.ndarray, trim: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    """Return from where to where each leg goes, its vertices, and what its parallel is trimmed by at both: arrays (n,)."""
+    if measured.closed and len(at):
+        return at, np.append(at[1:], at[0] + measured.length), trim, np.roll(trim, -1)
     edges, trims = np.concatenate([[0.0], at, [measured.length]]), np.concatenate([[0.0], trim, [0.0]])
-    return list(zip(edges[:-1].tolist(), edges[1:].tolist(), trims[:-1].tolist(), trims[1:].tolist(), strict=True))
+    return edges[:-1], edges[1:], trims[:-1], trims[1:]
 
 
-def _beside(measured: MeasuredLine, a: float, b: float, trim_a: float, trim_b: float, beside: float) -> np.ndarray:
-    """Return the parallel of one leg as cubics in power form (n, 4, 2), none where nothing is left of it."""
+def _beside(
+    measured: MeasuredLine, a: np.ndarray, b: np.ndarray, trim_a: np.ndarray, trim_b: np.ndarray, beside: float
+) -> np.ndarray:
+    """Return the parallels of all legs (n,) as cubics in power form (m, 4, 2), leg after leg; of some nothing is left."""
     low, high = a + trim_a, b - trim_b
-    if high - low <= 1e-9 * measured.length:
-        return np.zeros((0, 4, 2))
-    count = 1
-    while True:
-        s = np.linspace(low, high, count + 1)
-        place, way, bent = _at(measured, s, a, b, beside)
-        step = (high - low) / count
-        p0, p1, d0, d1 = place[:-1], place[1:], way[:-1] * step, way[1:] * step
-        coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=1)
-        middle = coeffs[:, 0] + coeffs[:, 1] / 2 + coeffs[:, 2] / 4 + coeffs[:, 3] / 8
-        true = _at(measured, (s[:-1] + s[1:]) / 2, a, b, beside)[0]
-        if count >= MOST_PIECES or (np.hypot(*(middle - true).T).max() <= TOLERANCE_MM and (count >= 8 or not bent.any())):
-            return coeffs
-        count *= 2
+    legs, count = np.flatnonzero(high - low > 1e-9 * measured.length), 1
+    done: list[tuple[np.ndarray, np.ndarray]] = [(np.zeros(0, int), np.zeros((0, 4, 2)))]
+    while len(legs):
+
+        def beside_at(share: np.ndarray, legs=legs):
+            s = low[legs, None] + share * (high - low)[legs, None]
+            ends = (np.repeat(end[legs], len(share)) for end in (a, b))
+            return (found.reshape(*s.shape, *found.shape[1:]) for found in _at(measured, s.ravel(), *ends, beside))
+
+        place, way, bent = beside_at(np.linspace(0, 1, count + 1))
+        step = ((high - low)[legs] / count)[:, None, None]
+        p0, p1, d0, d1 = place[:, :-1], place[:, 1:], way[:, :-1] * step, way[:, 1:] * step
+        coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=2)
+        middle = coeffs[:, :, 0] + coeffs[:, :, 1] / 2 + coeffs[:, :, 2] / 4 + coeffs[:, :, 3] / 8
+        true = next(beside_at((np.arange(count) + 0.5) / count))
+        off = np.hypot(*np.moveaxis(middle - true, 2, 0)).max(axis=1)
+        good = (count >= MOST_PIECES) | ((off <= TOLERANCE_MM) & ((count >= 8) | ~bent.any(axis=1)))
+        done.append((np.repeat(legs[good], count), coeffs[good].reshape(-1, 4, 2)))
+        legs, count = legs[~good], 2 * count
+    leg, coeffs = (np.concatenate(column) for column in zip(*done, strict=True))
+    return coeffs[np.argsort(leg, kind="stable")]
 
 
-def _at(measured: MeasuredLine, s: np.ndarray, a: float, b: float, beside: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def _at(measured: MeasuredLine, s: np.ndarray, a: np.ndarray, b: np.ndarray, beside: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return places beside a leg, their change a mm and where it bends, straight on beyond its vertices."""
     slack = 1e-9 * measured.length
     inside = np.clip(s, a + slack, b - slack)

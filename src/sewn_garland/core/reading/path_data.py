@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..errors import InputError, LimitError
-from ..maths.curves import power_from_bezier
+from ..maths.curves import power_from_bezier, power_from_ends
 from ..values.line import Line
 
 NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")
@@ -129,7 +129,7 @@ class _Reader:
             end[axis] = n[0] + (begin[axis] if relative else 0.0)
             segment = np.stack([begin, end])
         elif kind == "L":
-            segment = np.stack([begin, origin + n])
+            segment = np.array([begin, origin + n])
         elif kind == "A":
             segment = arc_from_endpoints(begin, n[0], n[1], n[2], n[3] != 0, n[4] != 0, origin + n[5:])
             end = origin + n[5:]
@@ -205,25 +205,17 @@ def rect_subpath(x: float, y: float, w: float, h: float, rx: float, ry: float) -
 
 def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
     """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent."""
-    rows, arcs = [], []
     linear, shift = matrix[:, :2], matrix[:, 2]
-    for segment in subpath.segments:
-        if isinstance(segment, Arc):
-            row = np.stack([linear @ segment.centre + shift, linear @ segment.a, linear @ segment.b, [segment.start, segment.sweep]])
-            empty = segment.sweep == 0
-        else:
-            points = segment @ linear.T + shift
-            empty = not np.ptp(points, axis=0).any()
-            row = _power_row(points)
-        if not empty:
-            rows.append(row)
-            arcs.append(isinstance(segment, Arc))
-    return Line(np.array(rows).reshape(-1, 4, 2), np.array(arcs, bool), subpath.closed and bool(rows), linear @ subpath.start + shift)
-
-
-def _power_row(points: np.ndarray) -> np.ndarray:
-    if len(points) == 4:
-        return power_from_bezier(points)
-    row = np.zeros((4, 2))
-    row[0], row[1] = points[0], points[1] - points[0]
-    return row
+    segments, m = subpath.segments, len(subpath.segments)
+    points = np.array([0 if isinstance(segment, Arc) else len(segment) for segment in segments], int)
+    rows, empty = np.zeros((m, 4, 2)), np.zeros(m, bool)
+    for size, to_power in ((2, power_from_ends), (4, power_from_bezier)):
+        own = np.flatnonzero(points == size)
+        if len(own):
+            placed = np.array([segments[i] for i in own]) @ linear.T + shift
+            rows[own], empty[own] = to_power(placed), ~np.ptp(placed, axis=1).any(axis=1)
+    for i in np.flatnonzero(points == 0):
+        arc = segments[i]
+        rows[i] = linear @ arc.centre + shift, linear @ arc.a, linear @ arc.b, (arc.start, arc.sweep)
+        empty[i] = arc.sweep == 0
+    return Line(rows[~empty], (points == 0)[~empty], subpath.closed and not empty.all(), linear @ subpath.start + shift)

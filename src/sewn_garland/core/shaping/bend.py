@@ -7,7 +7,8 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from ..maths.contours import joined_cubics
-from ..maths.outlines import part_of, split_cubics
+from ..maths.curves import as_complex, as_points
+from ..maths.outlines import part_of
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines
 from .contours import contours_of
@@ -19,84 +20,101 @@ JUST_INSIDE = 1e-5  # share of a cubic
 LEAST_PART_MM = 1e-6
 CROSSING_ROUNDS = 44
 TESTED = np.array([0.25, 0.5, 0.75])
-FIRST_HALF = 0.5
+HALVES = np.array(
+    [[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]
+) / 8  # a cubic's control points to those of its two halves (de Casteljau)
 
 Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
 
 Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
-"""Takes pieces (n,) and distances along their lines (n,), returns positions (n, 2), unit tangents (n, 2) and curvature (n,)."""
+"""Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
+
+Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
+"""Takes pieces (n,) and distances along their lines from (n,) and to (n,), returns whether the way between is straight (n,)."""
 
 
 class Way:
-    """Where points (x, v) of pieces go.
+    """Where points (x, v) of pieces go; places on the page are complex numbers.
 
     Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
     ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
     (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
+    ``straight`` tells where nothing bends, if that is known.
     """
 
-    def __init__(self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None, breaks: np.ndarray | None = None) -> None:
-        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
+    def __init__(
+        self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None, breaks: np.ndarray | None = None,
+        straight: Straight | None = None,
+    ) -> None:
+        self.s, self.shift, self.frame, self.warp, self.straight = s, shift, frame, warp, straight
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
 
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
-        """Return the places (n, 2)."""
+        """Return the places (n,)."""
         s, _, width, _ = self._on_line(piece, x)
         place, tangent, _ = self.frame(piece, s)
-        return place + (self.shift[piece] + v * width)[:, None] * _right_of(tangent)
+        return place + 1j * (self.shift[piece] + v * width) * tangent
 
     def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the places (n, 2), and how they move a mm of x and of v (n, 2).
+        """Return the places (n,), and how they move a mm of x and of v (n,).
 
-        With N turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
+        With N = i·T turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
         moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
         """
         s, rate, width, change = self._on_line(piece, x)
         place, tangent, bend = self.frame(piece, s)
-        normal = _right_of(tangent)
+        normal = 1j * tangent
         h = self.shift[piece] + v * width
-        along = (rate * (1 - bend * h))[:, None] * tangent
+        along = rate * (1 - bend * h) * tangent
         if self.warp is not None:
-            along += (rate * v * change)[:, None] * normal
-        return place + h[:, None] * normal, along, np.broadcast_to(width, len(x))[:, None] * normal
+            along += rate * v * change * normal
+        return place + h * normal, along, width * normal
+
+    def bends(self, cubics: np.ndarray, piece: np.ndarray) -> np.ndarray:
+        """Tell which cubics (m, 4) belong to pieces (m,), rising, that do not lie where the way is straight all along."""
+        if self.straight is None or self.warp is not None or not len(piece):
+            return np.ones(len(piece), bool)
+        heads = np.flatnonzero(np.append(True, piece[1:] != piece[:-1]))
+        own, x = piece[heads], cubics.real
+        low, high = (extreme.reduceat(extreme.reduce(x, axis=1), heads) for extreme in (np.minimum, np.maximum))
+        straight = self.straight(own, self.s[own] + low, self.s[own] + high)
+        return np.repeat(~straight, np.diff(np.append(heads, len(piece))))
 
     def _on_line(self, piece: np.ndarray, x: np.ndarray):
         return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
 
 
-def _right_of(tangent: np.ndarray) -> np.ndarray:
-    return np.stack([-tangent[:, 1], tangent[:, 0]], axis=1)
-
-
 def bent_outlines(
-    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, way: Way, *, tolerance: float = TOLERANCE_MM
+    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, way: Way, pieces: np.ndarray, *,
+    to_cut: bool = False, tolerance: float = TOLERANCE_MM,
 ) -> ShapedOutlines:
-    """Bend the shapes of every piece along its line, within ``tolerance`` mm on the page.
+    """Bend the shapes of some ``pieces`` (p,), rising, along their lines, within ``tolerance`` mm on the page.
 
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, from where ``way`` takes its points to the page.
     Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
-    where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times.
+    where the cubic with its mapped ends and end directions strays at ¼, ½ or ¾, at most 14 times. Pieces that
+    are ``to_cut`` come with what is needed for that, as ``contours_of`` says.
     """
-    parts = [_of_motif(motif, np.flatnonzero(variant == v), linear) for v, motif in enumerate(motifs)]
-    cubics, piece, shape, contour, place = (np.concatenate(columns) for columns in zip(*[p[:5] for p in parts], strict=True))
+    by_motif = [pieces[variant[pieces] == v] for v in range(len(motifs))]
+    parts = [_of_motif(motif, own, linear, to_cut=to_cut) for motif, own in zip(motifs, by_motif, strict=True)]
+    columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
+    order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
+    cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
     bent, row, begin = _bent(cubics, piece, way, tolerance)
-    order = np.lexsort((begin, place[row], contour[row], shape[row], piece[row]))
+    order = np.argsort(row + np.minimum(begin, 1 - 1e-9))
     bent, row = bent[order], row[order]
-    keys = np.stack([piece[row], shape[row], contour[row]], axis=1)
-    heads = np.flatnonzero(np.any(np.diff(keys, axis=0, prepend=-1) != 0, axis=1)) if len(row) else np.zeros(0, int)
-    points, starts = joined_cubics(bent, heads)
-    first = keys[heads]
-    closed = np.zeros(len(first), bool)
-    for v, part in enumerate(parts):
-        own = variant[first[:, 0]] == v
-        closed[own] = part[5][first[own, 2]]
+    of_piece, of_contour = piece[row], contour[row]
+    begun = np.append(True, (of_piece[1:] != of_piece[:-1]) | (of_contour[1:] != of_contour[:-1]))[: len(row)]
+    heads = np.flatnonzero(begun)
+    points, starts = joined_cubics(as_points(bent), heads)
+    first = row[heads]
     meshes = tuple(
-        _mesh(np.flatnonzero(variant == v), number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
+        _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
-    return ShapedOutlines(points, starts, closed, first[:, 0], first[:, 1], np.arange(len(variant)), meshes)
+    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, np.zeros(0, int), meshes)
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
@@ -111,7 +129,7 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
         flat = origin + u[..., None] * sides[0] + v[..., None] * sides[1]
         placed = np.einsum("nij,rcj->nrci", linear[pieces], flat)
         which = np.repeat(pieces, u.size)
-        return way.places(which, placed[..., 0].ravel(), placed[..., 1].ravel()).reshape(placed.shape)
+        return as_points(way.places(which, placed[..., 0].ravel(), placed[..., 1].ravel())).reshape(placed.shape)
 
     cells = [1, 1]
     for axis in (0, 1):
@@ -126,34 +144,34 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
     return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray):
-    """Return all cubics of some pieces of a motif in the line's own (x, v), with piece, shape, contour and place of each.
-
-    The last column tells which of the motif's contours are closed.
-    """
-    about, contour, shapes, closed = contours_of(motif)
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, to_cut: bool):
+    """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it."""
+    about, contour, shapes, closed, stroked = contours_of(motif, to_cut=to_cut)
     n, m = len(pieces), len(about)
     placed = about.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
-    of_shape, of_contour, place = np.tile(shapes[contour], n), np.tile(contour, n), np.tile(np.arange(m), n)
-    return placed.reshape(-1, 4, 2), np.repeat(pieces, m), of_shape, of_contour, place, closed
+    of_contour = (np.tile(column[contour], n) for column in (shapes, np.arange(len(closed)), closed, stroked))
+    return placed.reshape(-1, 4, 2), np.repeat(pieces, m), *of_contour
 
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
-    """Return bent cubics (k, 4, 2), the row (k,) that each came from and where in it (k,) it begins."""
+    """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
+    bending = way.bends(as_complex(cubics), piece)
     cubics, row, begin, width, broken = _broken(cubics, piece, way.breaks)
+    cubics = as_complex(cubics)
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
         mapped = _hermite(cubics, piece[row], way, broken)
-        good = np.ones(len(row), bool) if level == MOST_HALVINGS else _strays(cubics, mapped, piece[row], way) <= tolerance
+        good = np.ones(len(row), bool)
+        if level < MOST_HALVINGS:
+            tested = np.flatnonzero(bending[row])
+            good[tested] = _strays(cubics[tested], mapped[tested], piece[row[tested]], way) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
-        first, second = split_cubics(cubics[~good], FIRST_HALF)
-        first_broken, second_broken = broken[~good] & (True, False), broken[~good] & (False, True)
-        broken = np.concatenate([first_broken, second_broken])
-        width = np.tile(width[~good] / 2, 2)
-        row, begin = np.tile(row[~good], 2), np.concatenate([begin[~good], begin[~good] + width[: (~good).sum()]])
-        cubics = np.concatenate([first, second])
+        row, width = np.repeat(row[~good], 2), np.repeat(width[~good] / 2, 2)
+        begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
+        cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
+        broken = np.stack([broken[~good] & (True, False), broken[~good] & (False, True)], axis=1).reshape(-1, 2)
     return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
 
 
@@ -199,31 +217,35 @@ def _crossing(x: np.ndarray, level: np.ndarray) -> np.ndarray:
 
 
 def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way, broken: np.ndarray) -> np.ndarray:
-    """Return the cubics with the mapped ends and end directions.
+    """Return the cubics (m, 4) with the mapped ends and end directions, as complex numbers.
 
     Both ends of a cubic that follows another are the very same numbers, for contours to hang
-    together. At ends (m, 2) that are ``broken`` the line's bend jumps: there the direction is that
+    together, and are looked up once. At ends (m, 2) that are ``broken`` the line's bend jumps: there the direction is that
     of a point just inside.
     """
-    ends = cubics[:, [0, 3]].reshape(-1, 2)
-    ways = 3 * np.stack([cubics[:, 1] - cubics[:, 0], cubics[:, 3] - cubics[:, 2]], axis=1).reshape(-1, 2)
-    place, by_x, by_v = way.moves(np.repeat(piece, 2), ends[:, 0], ends[:, 1])
+    m = len(cubics)
+    follows = (piece[1:] == piece[:-1]) & (cubics[1:, 0] == cubics[:-1, 3])
+    apart = np.flatnonzero(~np.append(follows, False)[:m])  # cubics whose end begins no other
+    looked_up = np.arange(m)[:, None] + (0, 1)
+    looked_up[apart, 1] = m + np.arange(len(apart))
+    ends, of = np.concatenate([cubics[:, 0], cubics[apart, 3]]), np.append(piece, piece[apart])
+    ways = cubics[:, [1, 3]] - cubics[:, [0, 2]]  # a third of the derivative
+    place, by_x, by_v = (found[looked_up] for found in way.moves(of, ends.real, ends.imag))
     rows, end = np.nonzero(broken)
     if len(rows):
         t = np.where(end == 0, JUST_INSIDE, 1 - JUST_INSIDE)
-        inside = (_basis(t)[:, None, :] @ cubics[rows])[:, 0]
-        by_x[2 * rows + end], by_v[2 * rows + end] = way.moves(piece[rows], inside[:, 0], inside[:, 1])[1:]
-    at = place.reshape(-1, 2, 2)
-    along = (ways[:, :1] * by_x + ways[:, 1:] * by_v).reshape(-1, 2, 2)
-    return np.stack([at[:, 0], at[:, 0] + along[:, 0] / 3, at[:, 1] - along[:, 1] / 3, at[:, 1]], axis=1)
+        inside = (_basis(t) * cubics[rows]).sum(axis=1)
+        by_x[rows, end], by_v[rows, end] = way.moves(piece[rows], inside.real, inside.imag)[1:]
+    along = ways.real * by_x + ways.imag * by_v
+    return np.stack([place[:, 0], place[:, 0] + along[:, 0], place[:, 1] - along[:, 1], place[:, 1]], axis=1)
 
 
 def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way) -> np.ndarray:
     """Return how far (m,) the mapped cubics lie from the mapped curves at a quarter, the half and three quarters."""
-    basis = _basis(TESTED)
-    flat = (basis @ cubics).reshape(-1, 2)
-    true = way.places(np.repeat(piece, 3), flat[:, 0], flat[:, 1])
-    return np.hypot(*((basis @ mapped).reshape(-1, 2) - true).T).reshape(-1, 3).max(axis=1, initial=0.0)
+    basis = _basis(TESTED).T.astype(complex)
+    flat = (cubics @ basis).ravel()
+    true = way.places(np.repeat(piece, len(TESTED)), flat.real, flat.imag)
+    return np.abs((mapped @ basis).ravel() - true).reshape(-1, len(TESTED)).max(axis=1, initial=0.0)
 
 
 def _basis(t: np.ndarray) -> np.ndarray:

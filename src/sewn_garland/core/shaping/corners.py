@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
 
 from ..maths.contours import joined_cubics
+from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
 from ..values.motif import Motif
 from ..values.outlines import ShapedOutlines
@@ -25,7 +27,7 @@ def fitted_corners(
     ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
     and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
-    _, contour, shapes, closed = contours_of(motif)
+    _, contour, shapes, closed, _ = contours_of(motif)
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
@@ -38,7 +40,7 @@ def fitted_corners(
         leaving = sign * t * y[..., None] * o - sign * x[..., None] * right_o
         placed = vertex[rows, None, None] + scale * np.where((half < 0)[None, :, None, None], entering, leaving)
         n, m = len(rows), len(parts)
-        keys = np.stack([np.repeat(piece[rows], m), np.tile(shapes[contour[own]], n), np.tile(contour[own], n)], axis=1)
+        keys = np.stack([np.repeat(piece[rows], m), np.tile(2 * shapes[contour[own]], n), np.tile(contour[own], n)], axis=1)
         made.append((placed.reshape(-1, 4, 2), keys))
     cubics, keys = (np.concatenate(columns) for columns in zip(*made, strict=True))
     return _assembled(cubics, keys, closed[keys[:, 2]])
@@ -59,7 +61,8 @@ def clipped_pieces(
 
     A row (k,) says which ``piece`` is clipped at which ``vertex`` (k, 2), and the unit direction
     ``away`` (k, 2) square to the bisector that leaves the leg; a piece may have several. Pieces that
-    are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first.
+    are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first. Strokes are cut as
+    wide as they are, of pictures the contour of what is seen is cut.
     """
     cubics, keys, closed = _drawn(motifs, variant, matrices, bent, np.unique(piece))
     rank = np.arange(len(piece)) - np.searchsorted(np.sort(piece), np.sort(piece))
@@ -71,45 +74,54 @@ def clipped_pieces(
         row = at[keys[:, 0]]
         value = np.einsum("mkj,mj->mk", cubics - vertex[row][:, None], away[row])
         value[row < 0] = -1.0
-        groups, contour = np.unique(keys, axis=0, return_inverse=True)
-        is_closed = np.zeros(len(groups), bool)
-        is_closed[contour] = closed
-        cubics, number, old = kept_side(cubics, contour.ravel(), is_closed, value)
-        keys = np.column_stack([groups[old][:, :2], np.arange(len(old))])[number] if len(old) else np.zeros((0, 3), int)
-        closed = is_closed[old][number] if len(old) else np.zeros(0, bool)
-    return _assembled(cubics, keys, closed, pieces=np.unique(piece))
+        heads = _heads(keys)
+        contour = np.repeat(np.arange(len(heads)), np.diff(np.append(heads, len(keys))))
+        cubics, number, old = kept_side(cubics, contour, closed[heads], value)
+        keys = np.column_stack([keys[heads[old], :2], np.arange(len(old))])[number]
+        closed = closed[heads[old]][number]
+    pieces = np.unique(piece)
+    return replace(_assembled(cubics, keys, closed, pieces=pieces), cut=pieces, meshes=() if bent is None else bent.meshes)
 
 
 def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.ndarray):
-    """Return the cubics of some pieces on the page, with (piece, shape, contour) of each and whether its contour is closed."""
+    """Return the cubics of some pieces on the page, with their keys and whether their contours are closed.
+
+    A key is (piece, twice the shape plus one for its stroke, contour).
+    """
     if bent is not None:
         rows = np.flatnonzero(np.isin(bent.piece, pieces))
         counts = (np.diff(bent.starts)[rows] - 1) // 3
         first = np.repeat(bent.starts[rows], counts) + 3 * (np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts))
         cubics = bent.points[first[:, None] + np.arange(4)]
         which = np.repeat(rows, counts)
-        return cubics, np.column_stack([bent.piece[which], bent.shape[which], which]), bent.closed[which]
+        return cubics, np.column_stack([bent.piece[which], 2 * bent.shape[which] + bent.stroked[which], which]), bent.closed[which]
     made = [(np.zeros((0, 4, 2)), np.zeros((0, 3), int), np.zeros(0, bool))]
     for v, motif in enumerate(motifs):
         own = pieces[variant[pieces] == v]
         if len(own):
-            cubics, contour, shapes, closed = contours_of(motif)
+            cubics, contour, shapes, closed, stroked = contours_of(motif, to_cut=True)
             linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
             placed = (cubics.reshape(1, -1, 2) @ linear).reshape(len(own), *cubics.shape) + shift[:, None, None]
             n, m = len(own), len(cubics)
-            keys = np.stack([np.repeat(own, m), np.tile(shapes[contour], n), np.tile(contour, n)], axis=1)
+            keys = np.stack([np.repeat(own, m), np.tile((2 * shapes + stroked)[contour], n), np.tile(contour, n)], axis=1)
             made.append((placed.reshape(-1, 4, 2), keys, np.tile(closed[contour], n)))
     return tuple(np.concatenate(columns) for columns in zip(*made, strict=True))
 
 
+def _heads(keys: np.ndarray) -> np.ndarray:
+    """Return the first cubic (c,) of every contour; a contour's cubics, keyed (m, 3), follow on one another."""
+    return np.flatnonzero(np.append(True, (keys[1:] != keys[:-1]).any(axis=1))) if len(keys) else np.zeros(0, int)
+
+
 def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray | None = None) -> ShapedOutlines:
-    """Put cubics with (piece, shape, contour) of each (m, 3) together as outlines; their order within a contour stays."""
+    """Put cubics with their keys (m, 3) together as outlines; their order within a contour stays."""
     order = np.lexsort((keys[:, 2], keys[:, 1], keys[:, 0]))
     cubics, keys, closed = cubics[order], keys[order], closed[order]
-    heads = np.flatnonzero(np.any(np.diff(keys, axis=0, prepend=-1) != 0, axis=1)) if len(keys) else np.zeros(0, int)
+    heads = _heads(keys)
     points, starts = joined_cubics(cubics, heads)
     pieces = np.unique(keys[:, 0]) if pieces is None else pieces
-    return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], keys[heads, 1], pieces)
+    shape, stroked = np.divmod(keys[heads, 1], 2)
+    return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], shape, stroked == 1, pieces, np.zeros(0, int))
 
 
 def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
@@ -121,15 +133,18 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
         taken = np.union1d(taken, part.pieces)
     owner = np.concatenate([np.full(len(rows), i) for i, (_, rows) in enumerate(kept)])
     rows = np.concatenate([rows for _, rows in kept]).astype(int)
-    piece, shape, closed = (np.concatenate([getattr(p, name)[r] for p, r in kept]) for name in ("piece", "shape", "closed"))
+    names = ("piece", "shape", "closed", "stroked")
+    piece, shape, closed, stroked = (np.concatenate([getattr(p, name)[r] for p, r in kept]) for name in names)
     counts = np.concatenate([np.diff(p.starts)[r] for p, r in kept])
     begins = np.concatenate([p.starts[:-1][r] for p, r in kept])
     order = np.lexsort((rows, owner, shape, piece))
     offset = np.cumsum([0, *(len(p.points) for p, _ in kept)])[:-1]
-    every = np.concatenate([p.points for p, _ in kept])
+    every = as_complex(np.concatenate([p.points for p, _ in kept]))
     begins = (begins + offset[owner])[order]
     counts = counts[order]
     starts = np.concatenate([[0], np.cumsum(counts)])
     take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
     meshes = tuple(mesh for part in parts for mesh in part.meshes)
-    return ShapedOutlines(every[take], starts, closed[order], piece[order], shape[order], taken, meshes)
+    cut = np.unique(np.concatenate([part.cut for part in parts]))
+    columns = (column[order] for column in (closed, piece, shape, stroked))
+    return ShapedOutlines(as_points(every[take]), starts, *columns, taken, cut, meshes)

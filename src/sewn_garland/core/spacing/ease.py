@@ -1,15 +1,19 @@
-"""How many pieces fill a run, and where the remainder goes."""
+"""How many pieces fill a run, and where the remainder goes; all runs at once."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 
 from ..values.brush import Ease, Rest
-from ..values.laid import RunSpacing
+from ..values.laid import RunSpacings
 
 FIT_SLACK = 1e-9  # added before the floor, so that an exact fit survives rounding
+LIMIT_SLACK = 1e-12
+LEAST_REST_MM = 1e-9
+SHARE_OF_REST: dict[Rest, float] = {"end": 0.0, "both": 0.5, "start": 1.0}
 
 
 class Period:
@@ -17,173 +21,173 @@ class Period:
 
     def __init__(self, lengths: np.ndarray, gaps: np.ndarray) -> None:
         self.lengths, self.gaps = lengths, gaps
-        self.pitches = lengths + gaps
         self.size = len(lengths)
-        self.sum = float(self.pitches.sum())
-        self.starts = np.concatenate([[0.0], np.cumsum(self.pitches)])
+        pitches = lengths + gaps
+        self.sum = float(pitches.sum())
+        self.mean = self.sum / self.size
+        self.starts = np.concatenate([[0.0], np.cumsum(pitches)])
 
-    def span(self, n: int, *, closed: bool) -> float:
-        """Return the mm taken by n pieces; a closed line counts the gap after the last."""
-        if n <= 0:
-            return 0.0
-        whole, part = divmod(n, self.size)
-        last_gap = 0.0 if closed else float(self.gaps[(n - 1) % self.size])
-        return whole * self.sum + float(self.starts[part]) - last_gap
+    def span(self, n: np.ndarray, *, closed: np.ndarray) -> np.ndarray:
+        """Return the mm taken by n pieces of each run; a closed line counts the gap after the last."""
+        whole, part = np.divmod(n, self.size)
+        last_gap = np.where(closed, 0.0, self.gaps[(n - 1) % self.size])
+        return np.where(n > 0, whole * self.sum + self.starts[part] - last_gap, 0.0)
 
-    def fitting(self, room: float, *, closed: bool) -> int:
-        """Return the largest n whose span is within the room."""
-        slack = FIT_SLACK * self.sum / self.size
-        n = max(0, (int((room + float(self.gaps.min())) / self.sum) - 1) * self.size)
-        while self.span(n + 1, closed=closed) <= room + slack:
-            n += 1
-        return n
+    def fitting(self, room: np.ndarray, *, closed: np.ndarray) -> np.ndarray:
+        """Return the largest n of each run whose span is within its room."""
+        least_gap = self.gaps.min() if self.size > 1 else np.where(closed, 0.0, self.gaps[0])
+        room = room + FIT_SLACK * self.mean
+        periods = ((room + least_gap) / self.sum).astype(int) - (self.size > 1)  # of a single variant that is the count
+        n = np.maximum(0, periods) * self.size
+        more = n[:, None] + np.arange(1, 3 * self.size + 1)  # three periods more never fit
+        fits = self.span(more, closed=closed[:, None]) <= room[:, None]
+        return n + np.logical_and.accumulate(fits, axis=1).sum(axis=1)
 
 
-def space_run(
-    room: float, lengths: np.ndarray, gaps: np.ndarray, *, closed: bool, ease: Ease, limit: float, rest: Rest
-) -> RunSpacing:
-    """Fill ``room`` mm with pieces of ``lengths`` and ``gaps`` (m,) mm laid in turn.
+def space_runs(
+    room: np.ndarray, lengths: np.ndarray, gaps: np.ndarray, *, closed: np.ndarray, ease: Ease, limit: float, rest: Rest
+) -> RunSpacings:
+    """Fill runs of ``room`` (r,) mm with pieces of ``lengths`` and ``gaps`` (m,) mm laid in turn.
 
     Never raises: a run too short for a piece has count 0 and all of it as rest.
     """
-    period = Period(lengths, gaps)
-    spacing = _EASES[ease](period, room, closed, limit)
-    if spacing.count and spacing.rest > 0:
-        share = {"end": 0.0, "both": 0.5, "start": 1.0}[rest]
-        if ease == "gaps" and spacing.count == 1 and not closed:
-            share = 0.5
-        spacing = _replace(spacing, offset=spacing.rest * share)
-    return spacing
+    spacings = _EASES[ease](Period(lengths, gaps), room, closed, limit)
+    share = np.full(len(room), SHARE_OF_REST[rest])
+    if ease == "gaps":
+        share[(spacings.count == 1) & ~closed] = 0.5
+    left = (spacings.count > 0) & (spacings.rest > 0)
+    return replace(spacings, offset=np.where(left, spacings.rest * share, spacings.offset))
 
 
-def _replace(spacing: RunSpacing, **changes) -> RunSpacing:
-    return RunSpacing(**{**spacing.__dict__, **changes})
-
-
-def _unfilled(room: float) -> RunSpacing:
-    return RunSpacing(0, 1.0, 0.0, 0.0, room, 0.0, True, False)
-
-
-def _leave(period: Period, room: float, closed: bool, limit: float) -> RunSpacing:
+def _leave(period: Period, room: np.ndarray, closed: np.ndarray, limit: float) -> RunSpacings:
     n = period.fitting(room, closed=closed)
-    if n == 0:
-        return _unfilled(room)
-    rest = max(0.0, room - period.span(n, closed=closed))
-    return RunSpacing(n, 1.0, 0.0, 0.0, rest, 0.0, False, closed and n % period.size != 0)
+    rest = np.maximum(0.0, room - period.span(n, closed=closed))
+    return RunSpacings.of(n, rest=np.where(n > 0, rest, room), short=n == 0, broken_order=closed & (n % period.size != 0))
 
 
-def _gaps(period: Period, room: float, closed: bool, limit: float) -> RunSpacing:
+def _gaps(period: Period, room: np.ndarray, closed: np.ndarray, limit: float) -> RunSpacings:
     """Spread the remainder evenly over the gaps; beyond the limit, ease that far and leave the rest."""
-    mean_pitch = period.sum / period.size
 
-    def extra(n: int) -> float | None:
-        gaps = n if closed else n - 1
-        return (room - period.span(n, closed=closed)) / gaps if gaps > 0 else None
-
-    def change(n: int) -> float | None:
-        each = extra(n)
-        return None if each is None else each / mean_pitch
+    def change(n: np.ndarray) -> np.ndarray:
+        gaps = np.where(closed, n, n - 1)
+        extra = (room - period.span(n, closed=closed)) / np.where(gaps > 0, gaps, 1)
+        return np.where(gaps > 0, extra / period.mean, np.nan)
 
     n, eased = _best_count(period, room, closed, limit, change)
-    if eased is None:  # one piece on an open run: there is no gap to ease
-        alone = _leave(Period(period.lengths[:1], period.gaps[:1]), room, False, limit)
-        count = min(alone.count, 1)
-        return alone if not count else RunSpacing(
-            1, 1.0, 0.0, 0.0, room - float(period.lengths[0]), 0.0, room - float(period.lengths[0]) > 1e-9, False)
-    broken = closed and n % period.size != 0
-    if abs(eased) <= limit + 1e-12:
-        return RunSpacing(n, 1.0, extra(n), 0.0, 0.0, eased, False, broken)
-    eased = float(np.copysign(limit, eased))
-    each = eased * mean_pitch
-    return _beyond(Period(period.lengths, period.gaps + each), room, closed, eased, factor=1.0, extra_gap=each)
+    alone = np.isnan(eased)  # one piece on an open run: there is no gap to ease
+    eased = np.where(alone, 0.0, eased)
+    spaced = _eased(period, room, closed, limit, n, eased, lambda by: (period.lengths, period.gaps + by * period.mean))
+    spaced = replace(spaced, extra_gap=spaced.eased * period.mean)
+    fits = room >= period.lengths[0] - FIT_SLACK * float(period.lengths[0] + period.gaps[0])
+    rest = np.where(fits, np.maximum(room - period.lengths[0], 0.0), room)
+    single = RunSpacings.of(fits.astype(int), rest=rest, short=~fits | (rest > LEAST_REST_MM))
+    return single.where(alone, spaced)
 
 
-def _size(period: Period, room: float, closed: bool, limit: float) -> RunSpacing:
+def _size(period: Period, room: np.ndarray, closed: np.ndarray, limit: float) -> RunSpacings:
     """Scale pieces and gaps alike; beyond the limit, scale that far and leave the rest."""
 
-    def change(n: int) -> float:
+    def change(n: np.ndarray) -> np.ndarray:
         return room / period.span(n, closed=closed) - 1.0
 
     n, eased = _best_count(period, room, closed, limit, change)
-    if abs(eased) <= limit + 1e-12:
-        return RunSpacing(n, 1.0 + eased, 0.0, 0.0, 0.0, eased, False, closed and n % period.size != 0)
-    eased = float(np.copysign(limit, eased))
-    factor = 1.0 + eased
-    return _beyond(Period(period.lengths * factor, period.gaps * factor), room, closed, eased, factor=factor, extra_gap=0.0)
+    spaced = _eased(period, room, closed, limit, n, eased, lambda by: (period.lengths * (1 + by), period.gaps * (1 + by)))
+    return replace(spaced, factor=1.0 + spaced.eased)
 
 
-def _beyond(period: Period, room: float, closed: bool, eased: float, *, factor: float, extra_gap: float) -> RunSpacing:
-    """Lay what fits at the limit of the ease and keep the rest."""
-    left = _leave(period, room, closed, 0.0)
-    return _replace(left, factor=factor, extra_gap=extra_gap, eased=eased, short=True)
+def _eased(period: Period, room, closed, limit: float, n, eased, at: Callable[[float], tuple]) -> RunSpacings:
+    """Return runs of n (r,) pieces eased by ``eased`` (r,); beyond the limit what fits at it, with a rest.
+
+    ``at`` gives lengths and gaps (m,) eased by a share.
+    """
+    out = RunSpacings.of(n, eased=eased, broken_order=closed & (n % period.size != 0))
+    for way in (-1.0, 1.0):
+        over = way * eased > limit + LIMIT_SLACK
+        if over.any():
+            left = _leave(Period(*at(way * limit)), room, closed, limit)
+            at_limit = replace(left, eased=np.full(len(room), way * limit), short=np.ones(len(room), bool))
+            out = at_limit.where(over, out)
+    return out
 
 
 def _best_count(
-    period: Period, room: float, closed: bool, limit: float, change: Callable[[int], float | None]
-) -> tuple[int, float | None]:
-    """Return the whole n ≥ 1 that changes least, and that change; ties take fewer.
+    period: Period, room: np.ndarray, closed: np.ndarray, limit: float, change: Callable[[np.ndarray], np.ndarray]
+) -> tuple[np.ndarray, np.ndarray]:
+    """Return for each run the whole n ≥ 1 that changes least, and that change; ties take fewer.
 
     On a closed line, whole periods of the variants come first while they stay within the limit.
+    Where a single piece has nothing to change and two would change too much, it is 1 and NaN.
     """
     fits = period.fitting(room, closed=closed)
-    counts = {max(1, fits), fits + 1}
-    if closed and period.size > 1:
-        below = fits - fits % period.size
-        whole = {max(period.size, below), below + period.size}
-        best = min(sorted(whole), key=lambda n: abs(change(n)))
-        if abs(change(best)) <= limit + 1e-12:
-            return best, change(best)
-    known = [n for n in sorted(counts) if change(n) is not None]
-    within = [n for n in known if abs(change(n)) <= limit + 1e-12]
-    if not known or (1 in counts and change(1) is None and not within):
-        return 1, None
-    best = min(known, key=lambda n: abs(change(n)))
-    return best, change(best)
+    fewer, more = np.maximum(1, fits), fits + 1
+    by_fewer, by_more = change(fewer), change(more)
+    nearer = np.isnan(by_fewer) & (np.abs(by_more) <= limit + LIMIT_SLACK) | (np.abs(by_more) < np.abs(by_fewer))
+    best, by = np.where(nearer, more, fewer), np.where(nearer, by_more, by_fewer)
+    if period.size > 1 and closed.any():
+        below = np.maximum(period.size, fits - fits % period.size)
+        above = np.maximum(below, fits - fits % period.size + period.size)
+        by_below, by_above = change(below), change(above)
+        higher = np.abs(by_above) < np.abs(by_below)
+        whole, by_whole = np.where(higher, above, below), np.where(higher, by_above, by_below)
+        closes = closed & (np.abs(by_whole) <= limit + LIMIT_SLACK)
+        best, by = np.where(closes, whole, best), np.where(closes, by_whole, by)
+    return best, by
 
 
 def space_mitred(
-    room: float, lengths: np.ndarray, gaps: np.ndarray, *, mitred: tuple[bool, bool], beyond: tuple[float, float],
+    room: np.ndarray, lengths: np.ndarray, gaps: np.ndarray, *, mitred: np.ndarray, beyond: np.ndarray,
     ease: Ease, limit: float, rest: Rest,
-) -> RunSpacing:
-    """Fill a run of ``room`` mm between corners so that a piece straddles the vertex at each mitred end.
+) -> RunSpacings:
+    """Fill runs of ``room`` (r,) mm between corners so that a piece straddles the vertex at each mitred end (r, 2).
 
     There the middle of a piece lies on the vertex, the same place on both legs. At an end that is
     not mitred a piece is flush. The count is the whole one whose change is least. Where the
-    artwork has to go further ``beyond`` a vertex than that piece does, more follow.
+    artwork has to go further ``beyond`` (r, 2) mm a vertex than that piece does, more follow.
     """
     period = Period(lengths, gaps)
-    begin, finish = mitred
-    head = float(lengths[0]) / 2 if begin else 0.0
-    least = 1 + begin
+    begin, finish = mitred.T
+    head = np.where(begin, lengths[0] / 2, 0.0)
+    least = 1 + begin.astype(int)
+    openly = np.zeros((len(room), 1), bool)
 
-    def span(n: int) -> float:
-        tail = float(lengths[(n - 1) % period.size]) / 2 if finish else 0.0
-        return period.span(n, closed=False) - head - tail
+    def span(n: np.ndarray) -> np.ndarray:
+        tail = np.where(finish[:, None], lengths[(n - 1) % period.size] / 2, 0.0)
+        return period.span(n, closed=openly) - head[:, None] - tail
 
-    fits = max(least, period.fitting(room + head + (float(lengths.mean()) / 2 if finish else 0.0), closed=False))
-    counts = [n for n in range(max(least, fits - 1), fits + 3) if span(n) > 0] or [fits + 3]
-
-    def change(n: int) -> float:
-        extra = (room - span(n)) / max(n - 1, 1)
-        return extra / (period.sum / period.size) if ease == "gaps" else room / span(n) - 1
-
+    fits = period.fitting(room + head + np.where(finish, lengths.mean() / 2, 0.0), closed=openly[:, 0])
+    fits = np.maximum(least, fits)
+    counts = np.maximum(least, fits - 1)[:, None] + np.arange(4)
+    spans = span(counts)
+    possible = (counts <= fits[:, None] + 2) & (spans > 0)
+    counts[~possible.any(axis=1), 0] = fits[~possible.any(axis=1)] + 3
+    possible[:, 0] |= ~possible.any(axis=1)
+    spans = span(counts)
     if ease == "leave":
-        whole = [n for n in counts if span(n) <= room + FIT_SLACK * period.sum / period.size]
-        n, eased = (whole[-1] if whole else counts[0]), 0.0
+        within = possible & (spans <= room[:, None] + FIT_SLACK * period.mean)
+        pick = np.where(within.any(axis=1), 3 - within[:, ::-1].argmax(axis=1), possible.argmax(axis=1))
+        change = np.zeros(counts.shape)
     else:
-        n = min(counts, key=lambda n: (abs(change(n)), n))
-        eased = change(n)
-    short = abs(eased) > limit + 1e-12
-    eased = float(np.clip(eased, -limit, limit))
-    factor = 1.0 if ease in ("leave", "gaps") else 1.0 + eased
-    extra = eased * period.sum / period.size if ease == "gaps" else 0.0
-    left = max(0.0, room - span(n) * factor - extra * (n - 1))
-    share = {"end": 0.0, "both": 0.5, "start": 1.0}[rest]
+        extra = (room[:, None] - spans) / np.maximum(counts - 1, 1)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            change = extra / period.mean if ease == "gaps" else room[:, None] / spans - 1
+        pick = np.where(possible, np.abs(change), np.inf).argmin(axis=1)
+    row = np.arange(len(room))
+    n, spans, eased = counts[row, pick], spans[row, pick], change[row, pick]
+    short = np.abs(eased) > limit + LIMIT_SLACK
+    eased = np.clip(eased, -limit, limit)
+    factor = np.ones(len(room)) if ease in ("leave", "gaps") else 1.0 + eased
+    extra = eased * period.mean if ease == "gaps" else np.zeros(len(room))
+    left = np.maximum(0.0, room - spans * factor - extra * (n - 1))
     whole = factor * period.sum + extra * period.size
-    first = period.size * int(np.ceil(max(0.0, beyond[0] - head * factor) / whole)) if begin else 0
-    last = int(np.ceil(max(0.0, beyond[1] - factor * float(lengths.min()) / 2) / (whole / period.size))) if finish else 0
-    offset = left * share - head * factor - first / period.size * whole
-    return RunSpacing(n + first + last, factor, extra, offset, left if left > 1e-9 else 0.0, eased, short, False)
+    first = np.where(begin, np.ceil(np.maximum(0.0, beyond[:, 0] - head * factor) / whole), 0).astype(int)
+    last = np.ceil(np.maximum(0.0, beyond[:, 1] - factor * lengths.min() / 2) / (whole / period.size))
+    last = np.where(finish, last, 0).astype(int)
+    return RunSpacings.of(
+        n + period.size * first + last, factor=factor, extra_gap=extra, rest=np.where(left > LEAST_REST_MM, left, 0.0),
+        offset=left * SHARE_OF_REST[rest] - head * factor - first * whole, eased=eased, short=short,
+    )  # fmt: skip
 
 
-_EASES: dict[Ease, Callable[[Period, float, bool, float], RunSpacing]] = {"leave": _leave, "gaps": _gaps, "size": _size, "length": _size}
+_EASES: dict[Ease, Callable[[Period, np.ndarray, np.ndarray, float], RunSpacings]] = {
+    "leave": _leave, "gaps": _gaps, "size": _size, "length": _size,
+}

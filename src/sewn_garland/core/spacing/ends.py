@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 
 from ..values.brush import Brush
-from ..values.laid import Run, Stops
+from ..values.laid import Runs, Stops
 from ..values.widths import Widths
 from .joints import Curve, RunsOfLinks, laid_chains
 from .stops import extents_of
@@ -18,48 +18,47 @@ LAST_PLACES = 2**31 - 2  # corner pieces and end pieces come after all repeats
 
 
 def trimmed_runs(
-    brush: Brush, runs: Sequence[list[Run]], lengths: np.ndarray, curve_of_line: Curve, widths: Widths | None = None
-) -> tuple[list[list[Run]], Stops, np.ndarray]:
+    brush: Brush, runs: Runs, lengths: np.ndarray, curve_of_line: Curve, widths: Widths | None = None
+) -> tuple[Runs, Stops, np.ndarray]:
     """Take start and end pieces off the first and last runs of open lines.
 
     Return the runs that are left, the stops of those pieces and the line (n,) of each. A closed
     line has neither, nor has a line too short for what is asked.
     """
-    out, rows = [list(of_line) for of_line in runs], []
+    start, length, rows = runs.start.copy(), runs.length.copy(), []
     extents = extents_of(brush)
-    for i, of_line in enumerate(runs):
-        if not of_line or of_line[0].closed or (brush.start is None and brush.end is None):
+    edges = runs.edges(len(lengths))
+    for i, (first, end) in enumerate(pairwise(edges.tolist() if brush.start or brush.end else [])):
+        last = end - 1
+        if last < first or runs.closed[first] or _meets_itself(runs, last, lengths[i]):
             continue
         (begin, width_a), (finish, width_b) = _taken(brush, extents, curve_of_line, i, lengths[i], widths)
-        first, last = of_line[0], of_line[-1]
-        room = first.length if first is last else min(first.length - begin, last.length - finish) + begin + finish
-        if begin + finish > room + 1e-9 or _meets_itself(of_line, lengths[i]):
+        room = length[first] if first == last else min(length[first] - begin, length[last] - finish) + begin + finish
+        if begin + finish > room + 1e-9:
             continue
-        if first is last:
-            out[i] = [replace(first, start=first.start + begin, length=max(first.length - begin - finish, 0.0))]
-        else:
-            out[i][0] = replace(first, start=first.start + begin, length=first.length - begin)
-            out[i][-1] = replace(last, length=last.length - finish)
-        for role, length, at, run, place, width in (
-            ("start", begin, 0.0, 0, BEFORE_ALL, width_a), ("end", finish, lengths[i] - finish, len(of_line) - 1, AFTER_ALL, width_b),
+        start[first] += begin
+        length[first] -= begin
+        length[last] = max(length[last] - finish, 0.0)
+        for role, taken, at, run, place, width in (
+            ("start", begin, 0.0, 0, BEFORE_ALL, width_a), ("end", finish, lengths[i] - finish, last - first, AFTER_ALL, width_b),
         ):  # fmt: skip
             if getattr(brush, role) is not None:
                 index = brush.index_of(role)
-                before = length / 2 if brush.jointed else float(extents.before[index]) * width
+                before = taken / 2 if brush.jointed else float(extents.before[index]) * width
                 if widths is not None and brush.bent:  # its base line's middle lies where the even distance says
                     begun = widths.even_of(np.array([i]), np.array([at])) + extents.before[index]
                     before = float(widths.mm_of(np.array([i]), begun)[0]) - at
-                rows.append((i, at + before, before, length - before, index, run, place, width))
+                rows.append((i, at + before, before, taken - before, index, run, place, width))
     table = np.array(rows, float).reshape(-1, 8)
     line, s, before, after, variant, run, place, width = table.T
     ones, whole = np.ones(len(s)), [column.astype(int) for column in (variant, run, place)]
-    return out, Stops(s, before, after, ones, 0 * ones, *whole, width), line.astype(int)
+    return replace(runs, start=start, length=length), Stops(s, before, after, ones, 0 * ones, *whole, width), line.astype(int)
 
 
-def _meets_itself(of_line: list[Run], length: float) -> bool:
-    """Tell whether a line goes round without an end: its runs then reach past its length."""
-    last = of_line[-1]
-    return (last.leg[1] if last.leg else last.start + last.length) > length + 1e-9
+def _meets_itself(runs: Runs, last: int, length: float) -> bool:
+    """Tell whether a line of a length goes round without an end: its last run then reaches past that."""
+    reach = runs.leg[last, 1]
+    return (reach if np.isfinite(reach) else runs.start[last] + runs.length[last]) > length + 1e-9
 
 
 def _taken(brush: Brush, extents, curve: Curve, line: int, length: float, widths: Widths | None) -> list[tuple[float, float]]:

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..values.brush import Ease, Rest
-from ..values.laid import RunSpacing
+from ..values.laid import RunSpacings
+from .ease import LEAST_REST_MM, LIMIT_SLACK, SHARE_OF_REST
 from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit
 
 LEAST_CLOSED = 3  # two links round a closed line would lie on one another
-SHARE_OF_REST: dict[Rest, float] = {"end": 0.0, "both": 0.5, "start": 1.0}
 
 
 @dataclass(frozen=True, eq=False)
@@ -25,7 +25,7 @@ class _Closed:
 
 def link_runs(
     curve: Curve, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest, unended: np.ndarray | None = None
-) -> tuple[list[RunSpacing], Chains]:
+) -> tuple[RunSpacings, Chains]:
     """Fill runs with links whose lengths ``own`` (m,) mm come in turn; return how, and all joints.
 
     With ease ``size`` one factor on every link closes a run from end to end where it stays
@@ -35,17 +35,18 @@ def link_runs(
     """
     k = len(runs.start)
     if not k:
-        return [], Chains(np.zeros(0), np.zeros(0, int), np.zeros(0), np.zeros(0))
+        return RunSpacings.of(np.zeros(0, int)), Chains(np.zeros(0), np.zeros(0, int), np.zeros(0), np.zeros(0))
     if ease != "size":
         return _left(curve, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
     closed = _best_closing(curve, runs, own, limit)
     if unended is not None and unended.any():
         closed = _Closed(closed.chains, closed.within & ~unended, closed.holds & ~unended)
     if closed.within.all():
-        return _spacings(runs, closed.chains, own, np.zeros(k), closed.chains.sigma - 1, short=np.zeros(k, bool)), closed.chains
+        return _spacings(runs, closed.chains, own, short=np.zeros(k, bool)), closed.chains
     eased = np.where(closed.within | ~closed.holds, 1.0, 1.0 + np.clip(closed.chains.sigma - 1, -limit, limit))
     spacings, left = _left(curve, runs, own, eased, rest, short=~closed.within)
-    return _merged(runs, closed, spacings, left, own)
+    spacings = _spacings(runs, closed.chains, own, short=~closed.within).where(closed.within, spacings)
+    return spacings, _picked(left, closed.chains, closed.within)
 
 
 def _best_closing(curve: Curve, runs: RunsOfLinks, own: np.ndarray, limit: float) -> _Closed:
@@ -64,7 +65,7 @@ def _best_closing(curve: Curve, runs: RunsOfLinks, own: np.ndarray, limit: float
         nearer = (np.abs(rival.sigma - 1) < np.abs(best.sigma - 1)) | poor
         better = doubtful & rival_holds & np.isnan(rival.blocked) & nearer
         best, holds = _picked(best, rival, better), holds | better
-    return _Closed(best, holds & (np.abs(best.sigma - 1) <= limit + 1e-12), holds)
+    return _Closed(best, holds & (np.abs(best.sigma - 1) <= limit + LIMIT_SLACK), holds)
 
 
 def _picked(one: Chains, two: Chains, second: np.ndarray) -> Chains:
@@ -76,7 +77,7 @@ def _picked(one: Chains, two: Chains, second: np.ndarray) -> Chains:
     return Chains(s, *(np.where(second, getattr(two, name), getattr(one, name)) for name in ("count", "sigma", "blocked")))
 
 
-def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, short) -> tuple[list[RunSpacing], Chains]:
+def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, short) -> tuple[RunSpacings, Chains]:
     """Lay what fits at a factor of each run and leave the rest where it goes."""
     same = [np.flatnonzero(factor == value) for value in np.unique(factor)]
     parts: list[tuple[np.ndarray, Chains, np.ndarray]] = []
@@ -94,7 +95,7 @@ def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, shor
     offset = np.zeros(len(factor))
     for rows, _, own_offset in parts:
         offset[rows] = own_offset
-    return _spacings(runs, chains, own, offset, factor - 1, short=short), chains
+    return replace(_spacings(runs, chains, own, short=short), offset=offset), chains
 
 
 def _of_rows(curve: Curve, rows: np.ndarray) -> Curve:
@@ -112,24 +113,16 @@ def _ordered(parts: list[tuple[np.ndarray, Chains]], k: int) -> Chains:
     return Chains(np.concatenate(pieces) if k else np.zeros(0), count, sigma, blocked)
 
 
-def _merged(runs: RunsOfLinks, closed: _Closed, spacings: list[RunSpacing], left: Chains, own) -> tuple[list[RunSpacing], Chains]:
-    """Take closed runs where they stay within the limit, the others as they were left."""
-    closed_spacings = _spacings(runs, closed.chains, own, np.zeros(len(runs.start)), closed.chains.sigma - 1, short=~closed.within)
-    out = [a if ok else b for a, b, ok in zip(closed_spacings, spacings, closed.within, strict=True)]
-    return out, _picked(left, closed.chains, closed.within)
-
-
 def _span(chains: Chains) -> np.ndarray:
     """Return how many mm of the line each run's links take."""
     tails = np.cumsum(chains.count + 1) - 1
     return chains.s[tails] - chains.s[tails - chains.count] if len(tails) else np.zeros(0)
 
 
-def _spacings(runs: RunsOfLinks, chains: Chains, own, offset, eased, *, short) -> list[RunSpacing]:
+def _spacings(runs: RunsOfLinks, chains: Chains, own: np.ndarray, *, short: np.ndarray) -> RunSpacings:
     rest = np.maximum(runs.length - _span(chains), 0.0)
-    rest[rest < 1e-9] = 0.0
-    broken = runs.closed & (chains.count % len(own) != 0)
-    return [
-        RunSpacing(int(n), float(f), 0.0, float(o), float(r), float(e), bool(s or n == 0), bool(b), None if np.isnan(t) else float(t))
-        for n, f, o, r, e, s, b, t in zip(chains.count, chains.sigma, offset, rest, eased, short, broken, chains.blocked, strict=True)
-    ]
+    rest[rest < LEAST_REST_MM] = 0.0
+    return RunSpacings.of(
+        chains.count, factor=chains.sigma, rest=rest, eased=chains.sigma - 1, short=short | (chains.count == 0),
+        broken_order=runs.closed & (chains.count % len(own) != 0), blocked=chains.blocked,
+    )  # fmt: skip

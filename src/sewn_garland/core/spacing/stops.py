@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
-from itertools import pairwise
 
 import numpy as np
 
 from ..errors import LimitError
+from ..values.arrays import rows_of
 from ..values.brush import Brush
-from ..values.laid import Run, RunSpacing, Stops
+from ..values.laid import Runs, RunSpacings, Stops
 from ..values.widths import Widths
-from .ease import space_mitred, space_run
+from .ease import space_mitred, space_runs
 from .joints import Chains
 
 MOST_PIECES = 2_000_000
@@ -76,86 +77,84 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
         )
 
 
-def spacings_of(runs: list[Run], brush: Brush, extents: Extents) -> list[RunSpacing]:
-    """Return how each run is filled."""
+def spacings_of(runs: Runs, brush: Brush, extents: Extents, unended: Collection[int] = ()) -> RunSpacings:
+    """Return how each run is filled; on lines ``unended`` nothing is left over, so nothing is eased there."""
     if brush.kind != "repeated":
-        return [_once(run, float(extents.length[0])) for run in runs]
-    how = {"ease": brush.ease, "limit": brush.ease_limit, "rest": brush.rest}
-    return [
-        space_mitred(run.length, extents.length, extents.gap, mitred=run.mitred, beyond=run.beyond, **how) if any(run.mitred)
-        else space_run(run.length, extents.length, extents.gap, closed=run.closed, **how)
-        for run in runs
-    ]  # fmt: skip
+        return _once(runs.length, float(extents.length[0]))
+    spacings = _repeated(runs, extents, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
+    endless = np.flatnonzero(np.isin(runs.line, list(unended)))
+    if len(endless):
+        left = _repeated(rows_of(runs, endless), extents, ease="leave", limit=brush.ease_limit, rest="end")
+        spacings = spacings.with_rows(endless, left)
+    return spacings
 
 
-def _once(run: Run, length: float) -> RunSpacing:
-    """Lay one piece over the whole run; a run without length has none."""
-    if run.length <= 0:
-        return RunSpacing(0, 1.0, 0.0, 0.0, 0.0, 0.0, True, False)
-    factor = run.length / length
-    return RunSpacing(1, factor, 0.0, 0.0, 0.0, factor - 1, False, False)
+def _repeated(runs: Runs, extents: Extents, **how) -> RunSpacings:
+    pieces = extents.length, extents.gap
+    mitred = runs.mitred.any(axis=1)
+    if mitred.all() and len(mitred):
+        return space_mitred(runs.length, *pieces, mitred=runs.mitred, beyond=runs.beyond, **how)
+    spacings = space_runs(runs.length, *pieces, closed=runs.closed, **how)
+    if mitred.any():
+        spacings = space_mitred(runs.length, *pieces, mitred=runs.mitred, beyond=runs.beyond, **how).where(mitred, spacings)
+    return spacings
 
 
-def phased(spacing: RunSpacing, extents: Extents, phase: float, *, closed: bool) -> RunSpacing:
-    """Move a run's pieces on by a share of their pitch; an open run then has one less."""
-    pitch = extents.mean_pitch * spacing.factor + spacing.extra_gap
-    count = spacing.count if closed or not spacing.count else spacing.count - 1
-    return replace(spacing, count=count, offset=spacing.offset + phase * pitch)
+def _once(room: np.ndarray, length: float) -> RunSpacings:
+    """Lay one piece over each whole run; a run without length has none."""
+    laid = room > 0
+    factor = np.where(laid, room / length, 1.0)
+    return RunSpacings.of(laid.astype(int), factor=factor, eased=factor - 1, short=~laid)
 
 
-def stops_on(runs: list[list[Run]], spacings: list[list[RunSpacing]], extents: Extents) -> tuple[Stops, np.ndarray]:
-    """Return the stops of all lines in the order of travel, and how many each line has.
+def phased(spacings: RunSpacings, extents: Extents, phase: float, *, closed: np.ndarray) -> RunSpacings:
+    """Move runs' pieces on by a share of their pitch; an open run then has one less."""
+    pitch = extents.mean_pitch * spacings.factor + spacings.extra_gap
+    count = np.where(closed, spacings.count, np.maximum(spacings.count - 1, 0))
+    return replace(spacings, count=count, offset=spacings.offset + phase * pitch)
 
-    ``runs`` and ``spacings`` are given line by line. Variants are laid in turn and begin anew on
-    every run. No runs give empty stops.
+
+def _in_runs(count: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the run of every piece and its place in it, from 0, for runs of ``count`` (r,) pieces."""
+    of = np.repeat(np.arange(len(count)), count)
+    return of, np.arange(len(of)) - np.repeat(np.cumsum(count) - count, count)
+
+
+def stops_on(runs: Runs, spacings: RunSpacings, extents: Extents) -> tuple[Stops, np.ndarray]:
+    """Return the stops of all runs in the order of travel, and the line (n,) of each.
+
+    Variants are laid in turn and begin anew on every run. No runs give empty stops.
     """
-    flat = [(number, run, spacing) for of_line, filled in zip(runs, spacings, strict=True)
-            for number, (run, spacing) in enumerate(zip(of_line, filled, strict=True))]  # fmt: skip
-    columns = [(n, r.start, r.closed, f.count, f.factor, f.extra_gap, f.offset, f.rest) for n, r, f in flat]
-    number, start, closed, count, factor, extra_gap, offset, rest = np.array(columns, float).reshape(-1, 8).T
-    count = count.astype(int)
-    of = np.repeat(np.arange(len(flat)), count)  # the run of every stop
-    place = np.arange(len(of)) - np.repeat(np.cumsum(count) - count, count)
+    of, place = _in_runs(spacings.count)
     whole, variant = np.divmod(place, len(extents.gap))
     begun = np.concatenate([[0.0], np.cumsum(extents.length + extents.gap)])
-    factors = factor[of]
-    slot = (whole * begun[-1] + begun[variant]) * factors + place * extra_gap[of] + offset[of]
+    factors, extra_gap = spacings.factor[of], spacings.extra_gap[of]
+    slot = (whole * begun[-1] + begun[variant]) * factors + place * extra_gap + spacings.offset[of]
     before = extents.before[variant] * factors
-    gap_after = extents.gap[variant] * factors + extra_gap[of]
-    round_ = (closed > 0) & (count > 0)
-    gap_after[np.cumsum(count)[round_] - 1] += rest[round_]
+    gap_after = extents.gap[variant] * factors + extra_gap
+    round_ = runs.closed & (spacings.count > 0)
+    gap_after[np.cumsum(spacings.count)[round_] - 1] += spacings.rest[round_]
     stops = Stops(
-        s=start[of] + slot + before, before=before, after=extents.after[variant] * factors, factor=factors,
-        gap_after=gap_after, variant=variant, run=number.astype(int)[of], place=place, width=np.ones(len(of)),
+        s=runs.start[of] + slot + before, before=before, after=extents.after[variant] * factors, factor=factors,
+        gap_after=gap_after, variant=variant, run=runs.number[of], place=place, width=np.ones(len(of)),
     )  # fmt: skip
-    return stops, np.array([sum(f.count for f in filled) for filled in spacings], int)
+    return stops, runs.line[of]
 
 
-def even_runs(runs: list[list[Run]], widths: Widths) -> list[list[Run]]:
-    """Return the runs of all lines in even distances, in which their pieces take as much anywhere."""
-    line = np.repeat(np.arange(len(runs)), [len(of_line) for of_line in runs])
-    flat = [run for of_line in runs for run in of_line]
-    begin, finish = np.array([(run.start, run.start + run.length) for run in flat]).reshape(-1, 2).T
-    a, b = widths.even_of(line, begin).tolist(), widths.even_of(line, finish).tolist()
-    first, last = widths.at(line, begin)[0].tolist(), widths.at(line, finish)[0].tolist()
-    made = iter([replace(run, start=a[i], length=b[i] - a[i], beyond=(run.beyond[0] / first[i], run.beyond[1] / last[i]))
-                 for i, run in enumerate(flat)])  # fmt: skip
-    return [[next(made) for _ in of_line] for of_line in runs]
+def even_runs(runs: Runs, widths: Widths) -> Runs:
+    """Return the runs in even distances, in which their pieces take as much anywhere."""
+    ends = runs.start, runs.start + runs.length
+    begin, finish = (widths.even_of(runs.line, at) for at in ends)
+    wide = np.stack([widths.at(runs.line, at)[0] for at in ends], axis=1)
+    return replace(runs, start=begin, length=finish - begin, beyond=runs.beyond / wide)
 
 
-def rests_in_mm(
-    runs: list[list[Run]], even: list[list[Run]], spacings: list[list[RunSpacing]], widths: Widths
-) -> list[list[RunSpacing]]:
+def rests_in_mm(runs: Runs, even: Runs, spacings: RunSpacings, widths: Widths) -> RunSpacings:
     """Return how runs are filled with their rests in mm; ``even`` are the runs in even distances."""
-    line = np.repeat(np.arange(len(runs)), [len(of_line) for of_line in runs])
-    rows = [(run.start, run.length, spacing.offset, spacing.rest, drawn.length)
-            for of_line, e, f in zip(runs, even, spacings, strict=True)
-            for drawn, run, spacing in zip(of_line, e, f, strict=True)]  # fmt: skip
-    start, length, offset, rest, whole = np.array(rows).reshape(-1, 5).T
-    before = np.minimum(offset, rest)
-    taken = widths.mm_of(line, start + length - (rest - before)) - widths.mm_of(line, start + before)
-    left = iter(np.where(rest > 0, np.maximum(whole - taken, 0.0), 0.0).tolist())
-    return [[replace(spacing, rest=next(left)) for spacing in of_line] for of_line in spacings]
+    before = np.minimum(spacings.offset, spacings.rest)
+    first, last = even.start + before, even.start + even.length - (spacings.rest - before)
+    taken = widths.mm_of(runs.line, last) - widths.mm_of(runs.line, first)
+    return replace(spacings, rest=np.where(spacings.rest > 0, np.maximum(runs.length - taken, 0.0), 0.0))
 
 
 def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> Stops:
@@ -172,20 +171,17 @@ def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> St
     return replace(stops, s=s, before=s - low, after=high - s, gap_after=on - high, width=width)
 
 
-def stops_of_links(runs: list[list[Run]], chains: Chains, own: int, width: np.ndarray | None) -> tuple[Stops, np.ndarray]:
-    """Return the stops of jointed pieces half-way along the line between their joints, and how many each line has.
+def stops_of_links(runs: Runs, chains: Chains, own: int, width: np.ndarray | None) -> tuple[Stops, np.ndarray]:
+    """Return the stops of jointed pieces half-way along the line between their joints, and the line (n,) of each.
 
     ``own`` is the number of variants, ``width`` (n,) how wide each link is where lines are thick and thin.
     """
-    in_line = np.array([number for of_line in runs for number in range(len(of_line))], int)
-    of = np.repeat(np.arange(len(chains.count)), chains.count)
-    place = np.arange(len(of)) - np.repeat(np.cumsum(chains.count) - chains.count, chains.count)
-    first = place + np.repeat(np.cumsum(chains.count + 1) - chains.count - 1, chains.count)
+    of, place = _in_runs(chains.count)
+    first = np.arange(len(of)) + of  # every run before has a joint more than links
     a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
     width = np.ones(len(of)) if width is None else width
     stops = Stops(
         s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=np.zeros(len(of)),
-        variant=place % own, run=in_line[of], place=place, width=width,
+        variant=place % own, run=runs.number[of], place=place, width=width,
     )  # fmt: skip
-    edges = np.cumsum([0, *(len(of_line) for of_line in runs)])
-    return stops, np.array([int(chains.count[a:b].sum()) for a, b in pairwise(edges)], int)
+    return stops, runs.line[of]

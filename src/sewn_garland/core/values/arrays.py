@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
+
+Table = TypeVar("Table")
 
 
 def freeze_arrays(value: object) -> None:
@@ -13,3 +17,12 @@ def freeze_arrays(value: object) -> None:
                 array = np.ascontiguousarray(array)
                 object.__setattr__(value, name, array)
             array.setflags(write=False)
+
+
+def rows_of(table: Table, rows: slice | np.ndarray) -> Table:
+    """Return a frozen dataclass of arrays cut to some rows; what is None stays so. A slice shares its memory."""
+    cut = object.__new__(type(table))
+    cut.__dict__.update({name: None if column is None else column[rows] for name, column in vars(table).items()})
+    if not isinstance(rows, slice):  # views of read-only arrays are read-only
+        freeze_arrays(cut)
+    return cut

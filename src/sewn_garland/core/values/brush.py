@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -104,12 +105,12 @@ class Brush:
         """Return the distance between the joints of each motif (m,), mm at the brush's size."""
         return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.motifs)]) * self.size
 
-    @property
+    @cached_property
     def roles(self) -> tuple[Role, ...]:
         """Return the role of every motif, in their order."""
         return (*("repeat" for _ in self.repeat), *(role for role in SINGLE_PIECES if self.piece_of(role) is not None))
 
-    @property
+    @cached_property
     def motifs(self) -> tuple[Motif, ...]:
         """Return every motif that may be laid."""
         return (*self.repeat, *(m for m in map(self.piece_of, SINGLE_PIECES) if m is not None))

@@ -6,61 +6,105 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import freeze_arrays
+from .arrays import freeze_arrays, rows_of
 from .outlines import ShapedOutlines
 
 
 @dataclass(frozen=True, eq=False)
-class Run:
-    """A stretch between two corners or ends: from ``start`` for ``length`` mm along the line.
+class Runs:
+    """The runs of all lines in the order of travel, stretches between two corners or ends: arrays (r,).
 
-    ``leg`` is where its straight-on directions end, from vertex to vertex, None where no corner ends
-    it. ``mitred`` says at which of its two ends a piece straddles the vertex, ``beyond`` how many mm
-    past it the artwork has to go straight on there.
+    ``line`` is each run's line and ``number`` its place in it, from 0; it goes from ``start`` for
+    ``length`` mm along the line. ``leg`` (r, 2) is where its straight-on directions end, from vertex to
+    vertex, infinite where no corner ends it. ``mitred`` (r, 2) says at which of its two ends a piece
+    straddles the vertex, ``beyond`` (r, 2) how many mm past it the artwork has to go straight on there.
     """
 
-    start: float
-    length: float
-    closed: bool
-    leg: tuple[float, float] | None = None
-    mitred: tuple[bool, bool] = (False, False)
-    beyond: tuple[float, float] = (0.0, 0.0)
+    line: np.ndarray
+    number: np.ndarray
+    start: np.ndarray
+    length: np.ndarray
+    closed: np.ndarray
+    leg: np.ndarray
+    mitred: np.ndarray
+    beyond: np.ndarray
 
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
 
-@dataclass(frozen=True)
-class Corner:
-    """A corner that ends a run: mm along the line, turn in radians (positive to the right), and the runs before and after it.
-
-    ``style`` is what the brush does there.
-    """
-
-    s: float
-    turn: float
-    style: str
-    before: int
-    after: int
+    def edges(self, lines: int) -> np.ndarray:
+        """Return where each of so many lines' runs begin among all, and the end (lines + 1,)."""
+        return np.searchsorted(self.line, np.arange(lines + 1))
 
 
 @dataclass(frozen=True, eq=False)
-class RunSpacing:
-    """How one run is filled.
+class Corners:
+    """The corners that end runs, of all lines in the order of travel: arrays (c,).
+
+    ``s`` mm along the line, ``turn`` radians (positive to the right), ``style`` what the brush does
+    there; ``before`` and ``after`` are the runs beside each, numbered among those of all lines.
+    ``vertex`` (c, 2) is where each lies, ``into`` and ``out`` (c, 2) the unit directions of its legs.
+    """
+
+    line: np.ndarray
+    s: np.ndarray
+    turn: np.ndarray
+    style: np.ndarray
+    before: np.ndarray
+    after: np.ndarray
+    vertex: np.ndarray
+    into: np.ndarray
+    out: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+    def some(self, rows: np.ndarray) -> Corners:
+        """Return some of the corners."""
+        return rows_of(self, rows)
+
+
+@dataclass(frozen=True, eq=False)
+class RunSpacings:
+    """How runs are filled: arrays (r,).
 
     ``factor`` scales pieces and gaps (size ease), ``extra_gap`` mm is added to every gap (gap
     ease), ``offset`` mm lies before the first piece, ``rest`` mm stays unfilled in all.
     ``eased`` is the signed change of the eased quantity as a share; ``short`` says that the ease
     limit was reached or no piece fits, ``broken_order`` that variants do not close, ``blocked``
-    the mm along the line where a rigid link cannot pass a bend.
+    the mm along the line where a rigid link cannot pass a bend, NaN where all can.
     """
 
-    count: int
-    factor: float
-    extra_gap: float
-    offset: float
-    rest: float
-    eased: float
-    short: bool
-    broken_order: bool
-    blocked: float | None = None
+    count: np.ndarray
+    factor: np.ndarray
+    extra_gap: np.ndarray
+    offset: np.ndarray
+    rest: np.ndarray
+    eased: np.ndarray
+    short: np.ndarray
+    broken_order: np.ndarray
+    blocked: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+    @classmethod
+    def of(cls, count: np.ndarray, **columns) -> RunSpacings:
+        """Return spacings with so many pieces (r,); what is not said is as with pieces of full size and nothing left over."""
+        plain = {"factor": 1.0, "extra_gap": 0.0, "offset": 0.0, "rest": 0.0, "eased": 0.0, "short": False, "broken_order": False,
+                 "blocked": np.nan}  # fmt: skip
+        return cls(count, **columns, **{name: np.full(len(count), value) for name, value in plain.items() if name not in columns})
+
+    def where(self, chosen: np.ndarray, others: RunSpacings) -> RunSpacings:
+        """Return these where ``chosen`` (r,), elsewhere the others."""
+        return RunSpacings(**{name: np.where(chosen, column, getattr(others, name)) for name, column in vars(self).items()})
+
+    def with_rows(self, rows: np.ndarray, others: RunSpacings) -> RunSpacings:
+        """Return these with the others put in their place at ``rows``."""
+        columns = {name: column.copy() for name, column in vars(self).items()}
+        for name, column in columns.items():
+            column[rows] = getattr(others, name)
+        return RunSpacings(**columns)
 
 
 @dataclass(frozen=True, eq=False)

@@ -159,6 +159,11 @@ def mapped(shape: Shape, matrix: np.ndarray) -> Shape:
     return replace(shape, points=apply(matrix, shape.points), fill=fill, stroke=stroke)
 
 
+def stroke_as_fill(shape: Shape) -> Shape:
+    """Return a stroked shape with its stroke's paint as its fill, for an outline of the stroke to be filled with."""
+    return replace(shape, fill=shape.stroke.paint, fill_rule="nonzero", stroke=None)
+
+
 def painted_by(shape: Shape, matrix: np.ndarray) -> Shape:
     """Return the shape as it is, its gradients under an affine map (2, 3)."""
     stroke = shape.stroke and replace(shape.stroke, paint=_mapped_paint(shape.stroke.paint, matrix))

@@ -32,6 +32,9 @@ class ShapedOutlines:
     each contour belongs to; in the order of pieces, shapes and contours. ``pieces`` (p,), rising, are
     those that are shaped, also where nothing is left of one; the others are stamped. No contours
     are empty arrays with ``starts`` [0]. ``meshes`` are the pictures of shaped pieces.
+
+    ``cut`` (q,), rising, are the pieces that were cut on a bisector. Their strokes are filled outlines,
+    ``stroked`` (c,), in the stroke's paint; contours of their pictures say what is seen of these.
     """
 
     points: np.ndarray
@@ -39,7 +42,9 @@ class ShapedOutlines:
     closed: np.ndarray
     piece: np.ndarray
     shape: np.ndarray
+    stroked: np.ndarray
     pieces: np.ndarray
+    cut: np.ndarray
     meshes: tuple[PictureMeshes, ...] = ()
 
     def __post_init__(self) -> None:
@@ -50,10 +55,12 @@ class ShapedOutlines:
         a, b = np.searchsorted(self.piece, (first, last))
         starts = self.starts[a : b + 1]
         c, d = np.searchsorted(self.pieces, (first, last))
+        e, f = np.searchsorted(self.cut, (first, last))
         return ShapedOutlines(
             self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b],
-            self.pieces[c:d] - first, tuple(_meshes_of(mesh, first, last) for mesh in self.meshes),
-        )
+            self.stroked[a:b], self.pieces[c:d] - first, self.cut[e:f] - first,
+            tuple(_meshes_of(mesh, first, last) for mesh in self.meshes),
+        )  # fmt: skip
 
 
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
