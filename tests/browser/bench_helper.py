@@ -50,7 +50,7 @@ class Bench:
             yield
         assert got.value.ok, got.value.text()
         expect(self.page.get_by_role("banner").get_by_role("status")).to_contain_text("All changes kept")
-        self.page.wait_for_load_state("networkidle")
+        expect(self.page.get_by_test_id("bench")).to_have_attribute("data-version", str(got.value.json()["version"]))
 
     def press(self, name):
         """Press a button of the open panel."""

@@ -41,18 +41,19 @@ from .values.widths import Widths
 
 
 def lay(
-    brush: Brush, lines: Sequence[Line | MeasuredLine], *, unended: Collection[int] = (), tolerance: float = TOLERANCE_MM
+    brush: Brush, lines: Sequence[Line | MeasuredLine], *, unended: Collection[int] = (), tolerance: float = TOLERANCE_MM, cut: bool = True
 ) -> list[LaidLine]:
     """Lay a brush on every line, measure the joins and say what is wrong.
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
     all. Findings come without cures: ``cured`` proves those. ``unended`` names the lines, by
-    place, that are windows on a line without an end. ``tolerance`` mm is how far bent outlines may stray.
+    place, that are windows on a line without an end. ``tolerance`` mm is how far bent outlines may stray. Outlines
+    that are not ``cut`` go on beyond bisectors; the line's ``cuts`` say where they end.
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     thinnest = min((brush.taper_to if brush.taper_start or brush.taper_end else 1.0), *(w for _, w in brush.width_along), 1.0)
     refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)) / thinnest, repeat_extents(brush))
-    return _lay_together(brush, measured, unended, tolerance)
+    return _lay_together(brush, measured, unended, tolerance, cut=cut)
 
 
 def cured(brush: Brush, line: Line | MeasuredLine, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
@@ -108,26 +109,26 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
 
 
 def _lay_together(
-    brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = (), tolerance: float = TOLERANCE_MM
+    brush: Brush, lines: list[MeasuredLine], unended: Collection[int] = (), tolerance: float = TOLERANCE_MM, *, cut: bool
 ) -> list[LaidLine]:
     """Lay all rows of all lines, each row in one go."""
     if not brush.rows:
-        return _lay_row(brush, lines, unended, tolerance)
+        return _lay_row(brush, lines, unended, tolerance, cut=cut)
     single = replace(brush, rows=())
-    rows = [_lay_row(single, lines, unended, tolerance)]
+    rows = [_lay_row(single, lines, unended, tolerance, cut=cut)]
     for number, beside in enumerate(brush.rows, start=1):
         own = replace(single, phase=0.5 if brush.brick and number % 2 else 0.0)
         if brush.row_ease == "own" or brush.jointed:  # links are hung anew beside the line, for chords cannot keep in step
-            rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended, tolerance))
+            rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended, tolerance, cut=cut))
         else:  # the same distances along the line
-            rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended, tolerance))
+            rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended, tolerance, cut=cut))
     return [in_rows(list(each)) for each in zip(*rows, strict=True)]
 
 
-def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], tolerance: float) -> list[LaidLine]:
+def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], tolerance: float, *, cut: bool) -> list[LaidLine]:
     """Lay one row on all lines in one go: stops line by line, everything about pieces and joins at once."""
     if brush.kind == "once_proportion":  # every line has its own size then
-        return [_lay_row(_in_proportion(brush, line), [line], (), tolerance)[0] for line in lines]
+        return [_lay_row(_in_proportion(brush, line), [line], (), tolerance, cut=cut)[0] for line in lines]
     if brush.jointed and brush.side_shift:
         lines, brush = [parallel(line, brush.side_shift) for line in lines], replace(brush, side_shift=0.0)
     if brush.kind == "once_length":
@@ -142,11 +143,11 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
     )  # fmt: skip
     curve = _curve_on(lines)
     widths = widths_on(brush, lines) if brush.widened else None
-    cut = cut_at_corners(brush, runs, corners, widths)
-    left, ends, ends_line = trimmed_runs(brush, cut.runs, lengths_of(lines), curve, widths)
+    at_corners = cut_at_corners(brush, runs, corners, widths)
+    left, ends, ends_line = trimmed_runs(brush, at_corners.runs, lengths_of(lines), curve, widths)
     spacings, stops, line_of = (_linked if brush.jointed else _spaced)(brush, left, unended, curve, widths)
     stops, line_of = with_ends(stops, line_of, ends, ends_line)
-    stops, line_of = with_ends(stops, line_of, cut.stops, cut.corners.line)
+    stops, line_of = with_ends(stops, line_of, at_corners.stops, at_corners.corners.line)
     counts = np.bincount(line_of, minlength=len(lines))
     legs = legs_of(runs, len(lines), line_of, stops.run)
     located = located_along(lines, by_spline=brush.bent)
@@ -156,14 +157,14 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
         frames = frames_on_legs(located, lines, line_of, stops.s, legs)
         placements = place_rigid(stops, frames, brush, start_direction=_starts(brush, lines)[line_of])
     shaped = ShapedPieces(brush, lines, runs, corners, line_of, stops, legs, widths)
-    placements = shaped.with_corner_pieces(placements, cut.corners)
+    placements = shaped.with_corner_pieces(placements, at_corners.corners)
     closed = np.zeros(len(lines), bool)
     closed[runs.line[runs.closed]] = True
     along = (lambda which, s: frames_on_legs(located, lines, which, s, None)) if brush.bent else None
-    from_centres = shaped.from_centres(stops, placements, cut.corners)
+    from_centres = shaped.from_centres(stops, placements, at_corners.corners)
     joins = joins_of(from_centres, placements, brush, line_of=line_of, closed=closed, length=lengths_of(lines), along=along)
     joins = replace(joins, tone=tones_of(joins, brush, stops, placements))
-    outlines = shaped.outlines(placements, cut.corners, tolerance)
+    outlines = shaped.outlines(placements, at_corners.corners, tolerance, cut=cut)
     if brush.by_outlines:
         joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines))
     edges = np.append(0, np.cumsum(counts)).tolist()
@@ -183,11 +184,12 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
             stops=rows_of(wrapped, of_line), placements=rows_of(placements, of_line), joins=own_joins,
             findings=tuple(findings_of(
                 line, rows_of(left, own_runs), own_spacings, own_joins, brush, safe,
-                crowded=[*crowded[i], *cut.crowded.s[cut.crowded.line == i]], **_wide(widths, i),
+                crowded=[*crowded[i], *at_corners.crowded.s[at_corners.crowded.line == i]], **_wide(widths, i),
             )),
             pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(own_spacings),
             tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
             outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
+            cuts=shaped.cuts.of_pieces(of_line.start, of_line.stop),
         ))  # fmt: skip
     return _located(laid, lines)
 
@@ -305,7 +307,7 @@ def _relaid(brush: Brush, measured: MeasuredLine, change: dict) -> LaidLine | No
     line = changed_line(measured, change.get("line", {}))
     if line is None:
         return None
-    return _lay_together(brush, [measured if line is measured.line else measure(line)])[0]
+    return _lay_together(brush, [measured if line is measured.line else measure(line)], cut=False)[0]
 
 
 def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:

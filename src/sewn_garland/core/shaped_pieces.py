@@ -22,7 +22,8 @@ from .spacing.corners import AT_CORNER, allowances_of
 from .values.brush import Brush
 from .values.laid import Corners, Placements, Runs, Stops
 from .values.line import Frames, MeasuredLine
-from .values.outlines import ShapedOutlines
+from .values.motif import Motif
+from .values.outlines import Cuts, ShapedOutlines
 from .values.widths import Widths
 
 Located = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
@@ -80,6 +81,14 @@ def _on_legs(located: Located, length: np.ndarray, which: np.ndarray, s: np.ndar
     return place + beyond * tangent, tangent, np.where(np.abs(beyond) > 2 * slack, 0.0, bend)
 
 
+@lru_cache(maxsize=512)
+def _corners_of(motif: Motif) -> np.ndarray:
+    """Return the corners (4, 2) of a box about all that a motif draws, its strokes' widths aside, from its base line's middle."""
+    every = np.concatenate([np.zeros((1, 2)), *(shape.points - (motif.width / 2, motif.base_line) for shape in motif.shapes)])
+    (left, top), (right, bottom) = every.min(axis=0), every.max(axis=0)
+    return np.array([[left, top], [right, top], [left, bottom], [right, bottom]])
+
+
 class ShapedPieces:
     """The pieces that are not stamped as they are: bent ones, corner pieces at other angles, and those clipped on a bisector."""
 
@@ -90,6 +99,7 @@ class ShapedPieces:
         self.brush, self.lines, self.runs, self.corners = brush, lines, runs, corners
         self.line_of, self.stops, self.legs = line_of, stops, legs
         self.at_corner = np.flatnonzero(stops.place == AT_CORNER)
+        self.cuts = self._at_bisectors()
 
     def with_corner_pieces(self, placements: Placements, corners: Corners) -> Placements:
         """Place the corner pieces among the others."""
@@ -113,26 +123,27 @@ class ShapedPieces:
         before[self.at_corner] += off * self.brush.size * stops.width[self.at_corner]
         return replace(stops, before=before)
 
-    def outlines(self, placements: Placements, corners: Corners, tolerance: float) -> ShapedOutlines | None:
-        """Return the outlines of every piece that is shaped; None where none is."""
+    def outlines(self, placements: Placements, corners: Corners, tolerance: float, *, cut: bool) -> ShapedOutlines | None:
+        """Return the outlines of every piece that is shaped, ``cut`` on bisectors or as if there were none; None where none is."""
         parts, bent = [], None
         motifs, variant = self.brush.motifs, placements.variant
-        piece, vertex, away = self._at_bisectors()
+        at_cuts = np.unique(self.cuts.piece) if cut else np.zeros(0, int)
         self.redrawn = self._fitted(placements, corners) if len(corners.s) else []
         if self.brush.bent:
             way = self._way(placements)
-            apart = np.zeros(len(variant), bool)
-            apart[np.concatenate([piece, *(part.pieces for part in self.redrawn)])] = True
+            apart = self._as_stamped(placements, way[1])
+            apart[np.concatenate([at_cuts, *(part.pieces for part in self.redrawn)])] = True
             parts = [bent_outlines(motifs, variant, *way, np.flatnonzero(~apart), tolerance=tolerance)]
-            bent = bent_outlines(motifs, variant, *way, np.unique(piece), to_cut=True, tolerance=tolerance) if len(piece) else None
-        if len(piece):
-            self.redrawn.append(clipped_pieces(motifs, variant, matrices_of(placements), bent, piece, vertex, away))
+            bent = bent_outlines(motifs, variant, *way, at_cuts, to_cut=True, tolerance=tolerance) if len(at_cuts) else None
+        if len(at_cuts):
+            self.redrawn.append(clipped_pieces(motifs, variant, matrices_of(placements), bent, self.cuts))
         parts += self.redrawn
         return None if not parts else parts[0] if len(parts) == 1 else merged(parts)
 
     def where_drawn(self, placements: Placements, outlines: ShapedOutlines | None) -> tuple[Places | None, np.ndarray]:
         """Return where points of bent pieces go, None where pieces are stamped, and which pieces (n,) are neither clipped nor fitted."""
         whole = np.ones(len(self.stops.s), bool)
+        whole[self.cuts.piece] = False
         if not self.brush.bent:
             whole[[] if outlines is None else outlines.pieces] = False
             return None, whole
@@ -167,12 +178,6 @@ class ShapedPieces:
         def frame(piece: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
             return _on_legs(located, length, self.line_of[piece], at, None if legs is None else legs[piece])
 
-        def straight(piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-            line = self.line_of[piece]
-            if legs is not None:
-                low, high = (np.clip(at, *legs[piece].T) for at in (low, high))
-            return spline.straight_between(line, low, high)
-
         shift = np.full(len(s), self.brush.side_shift)
         scale, warp = placements.scale, None
         if self.widths is not None:  # the warp makes pieces as wide as the line
@@ -180,7 +185,26 @@ class ShapedPieces:
             warp = self._warp(softened, s)
         linear = rotation * scale[:, None, :]
         breaks = self._breaks(soft, softened, s, placements)
-        return linear, Way(s, shift, frame, warp, breaks, straight=None if spline is None else straight)
+        straight = None
+        if spline is not None and warp is None:
+            low, high = s + self._along(linear, placements.variant)
+            if legs is not None:
+                low, high = (np.clip(at, *legs.T) for at in (low, high))
+            straight = spline.straight_between(self.line_of, low, high)
+        return linear, Way(s, shift, frame, warp, breaks, straight)
+
+    def _along(self, linear: np.ndarray, variant: np.ndarray) -> np.ndarray:
+        """Return from where to where (2, n) pieces reach along their lines about their base lines' middles, mm."""
+        corners = np.stack([_corners_of(m) for m in self.brush.motifs])[variant]
+        x = (corners @ linear[:, 0, :, None])[..., 0]
+        return np.stack([x.min(axis=1), x.max(axis=1)])
+
+    def _as_stamped(self, placements: Placements, way: Way) -> np.ndarray:
+        """Tell which pieces (n,) bending leaves as they are stamped, stroke widths and all."""
+        if self.brush.facing != "line":
+            return np.zeros(len(way.straight), bool)
+        along, across = np.abs(placements.scale.T)
+        return way.straight & (np.abs(along - across) <= 1e-12 * across)
 
     def _breaks(self, soft: list[Rounded], lines: list[MeasuredLine], s: np.ndarray, placements: Placements) -> np.ndarray:
         """Return the pieces, and the x in them, where their lines begin and end to turn about a vertex (m, 2), sorted."""
@@ -235,11 +259,11 @@ class ShapedPieces:
                 ))  # fmt: skip
         return made
 
-    def _at_bisectors(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the pieces (k,) that reach mitred corners, the vertex (k, 2), and the way (k, 2) off their leg, square to the bisector."""
+    def _at_bisectors(self) -> Cuts:
+        """Return where pieces that reach mitred corners end."""
         mitred = self.corners.some(self.corners.style == "mitre")
         if not len(mitred.s):
-            return np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2))
+            return Cuts(np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2)))
         most = max(map(abs, reach_across(self.brush))) * float(self.stops.width.max(initial=1.0))
         square = mitred.into + mitred.out
         square /= np.maximum(np.hypot(*square.T), 1e-12)[:, None]
@@ -256,5 +280,7 @@ class ShapedPieces:
             touched = np.flatnonzero((k >= 0) & (past < reach[k]))
             away = square[k[touched]] if not rows else -square[k[touched]]
             rows.append((own[touched], mitred.vertex[k[touched]], away))
-        return tuple(np.concatenate(columns) for columns in zip(*rows, strict=True))
+        piece, vertex, away = (np.concatenate(columns) for columns in zip(*rows, strict=True))
+        order = np.argsort(piece, kind="stable")
+        return Cuts(piece[order], vertex[order], away[order])
 

@@ -96,7 +96,7 @@ def _laid_by_brush(scenes: list[Scene], tolerance: float) -> list[LaidLine | Inp
     for brush, numbers in by_brush.items():
         try:
             unended = {k for k, i in enumerate(numbers) if scenes[i].unended}
-            done = lay(brush, [scenes[i].line for i in numbers], unended=unended, tolerance=tolerance)
+            done = lay(brush, [scenes[i].line for i in numbers], unended=unended, tolerance=tolerance, cut=False)
         except InputError as error:
             done = [error] * len(numbers)
         for i, each in zip(numbers, done, strict=True):
@@ -120,12 +120,14 @@ def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str,
     """Return a scene's arrays; trial lines are only painted, so their joins stay here."""
     pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
     if (shaped := laid.outlines) is not None:
-        table = np.column_stack([shaped.starts[:-1], shaped.piece, 4 * shaped.shape + 2 * shaped.stroked + shaped.closed])
+        table = np.column_stack([shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed])
         marks = np.zeros(len(laid.stops.s))
-        marks[shaped.pieces], marks[shaped.cut] = 1, 2
+        marks[shaped.pieces] = 1
         pieces |= {f"{number}.shaped": ("u4", marks), f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
         for k, mesh in enumerate(shaped.meshes):
             pieces |= {f"{number}.mesh.{k}": ("f4", mesh.points), f"{number}.meshed.{k}": ("u4", np.column_stack([mesh.piece, mesh.shape]))}
+    if laid.cuts is not None and len(laid.cuts.piece):
+        pieces |= {f"{number}.cut": ("u4", laid.cuts.piece), f"{number}.bisector": ("f4", np.hstack([laid.cuts.vertex, laid.cuts.away]))}
     return pieces | _join_arrays(number, laid) if joins else pieces
 
 

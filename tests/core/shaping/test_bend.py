@@ -131,7 +131,8 @@ def test_bent_pieces_are_drawn_with_their_paints(write):
 def test_cusps_and_turns_back_give_finite_outlines(path):
     laid = bent(path, bar(3, 2), bar(1, 5), outside_corner="round", inside_corner="round")
     assert np.isfinite(laid.outlines.points).all()
-    assert len(np.unique(laid.outlines.piece)) == len(laid.stops.s)
+    assert np.unique(laid.outlines.piece).tolist() == laid.outlines.pieces.tolist()  # the others lie straight and are stamped
+    assert np.isfinite(laid.placements.centre).all()
 
 
 def test_round_corners_are_passed_at_the_radius_and_crowded_ones_are_told():

@@ -57,9 +57,12 @@ export interface Scene {
   joins: Float32Array;
   /** Bent pieces as outlines in mm: a first point and three a cubic; empty where pieces are stamped. */
   outline: Float32Array;
-  /** A row a contour: its first point, its piece, four times its shape plus two where it outlines the stroke plus one where it is closed. */
+  /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
   contours: Uint32Array;
   shaped: Uint32Array;
+  /** Pieces that end on a bisector, rising, and for each a place on it and the unit direction that leaves what is kept. */
+  cut: Uint32Array;
+  bisectors: Float32Array;
   meshes: PictureMesh[];
 }
 
@@ -125,6 +128,8 @@ export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
     outline: floats(`${i}.outline`),
     contours: longs(`${i}.contours`),
     shaped: longs(`${i}.shaped`),
+    cut: longs(`${i}.cut`),
+    bisectors: floats(`${i}.bisector`),
     meshes: meshesOf(i),
   }));
   const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;

@@ -94,33 +94,60 @@ test("findings close together get one ring, the chosen one a larger", async () =
   expect(painted.arcs[2][2]).toBeGreaterThan(painted.arcs[0][2]);
 });
 
-/** One bent piece with a contour for its fill and two for its thread, marked as shaped or as cut. */
-const bent = (mark: number, thirds: number[]) => ({
-  matrices: at([10, 10]), variant: new Uint16Array(0), shaped: new Uint32Array([mark]),
-  outline: new Float32Array(thirds.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(thirds.flatMap((third, i) => [4 * i, 0, third])),
-});
-
-/** What is painted of a piece: the fill colours in order, each with the contours of its path, and how many strokes. */
-async function paintedBent(scene: ReturnType<typeof bent>) {
-  const { paintPieces, laidOf } = await import("./painter");
-  const fills: [string, number][] = [];
-  let contours = 0;
-  let strokes = 0;
+/** A drawing context that remembers fills (their colour and contours), strokes and clips (their corners), in order. */
+function orderedContext() {
+  const done: unknown[] = [];
+  let path: number[][] = [];
   const ctx = {
     setTransform: () => undefined, getTransform: () => ({}), setLineDash: () => undefined, bezierCurveTo: () => undefined, closePath: () => undefined,
-    beginPath: () => (contours = 0), moveTo: () => contours++, stroke: () => strokes++, fillStyle: "",
-    fill: () => fills.push([ctx.fillStyle, contours]),
+    beginPath: () => (path = []), moveTo: (x: number, y: number) => path.push([x, y]), lineTo: (x: number, y: number) => path.push([x, y]), fillStyle: "",
+    fill: () => done.push(["fill", ctx.fillStyle, path.length]), stroke: () => done.push("stroke"),
+    save: () => done.push("save"), clip: () => done.push(path), restore: () => done.push("restore"),
   };
-  paintPieces(ctx as unknown as CanvasRenderingContext2D, laidOf([motif()], scene), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
-  return { fills, strokes };
+  return { ctx: ctx as unknown as CanvasRenderingContext2D, done };
 }
 
-test("a bent piece keeps its stroke, a cut one fills the outlines of its stroke", async () => {
-  expect(await paintedBent(bent(1, [1, 4]))).toEqual({ fills: [["#a33a2f", 1]], strokes: 1 });
-  expect(await paintedBent(bent(2, [1, 7, 7]))).toEqual({ fills: [["#a33a2f", 1], ["#ffffff", 2]], strokes: 0 });
+/** One bent piece at (10, 10) whose shapes' contours are numbered by `thirds`. */
+const bent = (thirds: number[]) => ({
+  matrices: at([10, 10]), variant: new Uint16Array(0), shaped: new Uint32Array([1]),
+  outline: new Float32Array(thirds.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(thirds.flatMap((third, i) => [4 * i, 0, third])),
+});
+const VIEW = { scale: 5, x: 0, y: 0 };
+const AREA = { width: 200, height: 100 };
+
+test("a bent piece is painted by its contours, shape by shape, its strokes as strokes", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, done } = orderedContext();
+  paintPieces(ctx, laidOf([motif()], bent([1, 1, 2])), VIEW, 1, AREA);
+  expect(done).toEqual([["fill", "#a33a2f", 2], "stroke"]);
 });
 
-test("of a cut piece with nothing left of its fill only the rest is painted", async () => {
-  expect(await paintedBent(bent(2, [7]))).toEqual({ fills: [["#ffffff", 1]], strokes: 0 });
-  expect(await paintedBent(bent(2, []))).toEqual({ fills: [], strokes: 0 });
+test.each([["bent", bent([1])], ["stamped", { matrices: at([10, 10]), variant: new Uint16Array(0) }]])("a %s piece that ends on a bisector is clipped there while it is painted", async (_, scene) => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, done } = orderedContext();
+  paintPieces(ctx, laidOf([motif()], { ...scene, cut: new Uint32Array([0]), bisectors: new Float32Array([12, 7, 1, 0]) }), VIEW, 1, AREA);
+  expect([done[0], done[2], done.at(-1)]).toEqual(["save", ["fill", "#a33a2f", expect.anything()], "restore"]);
+  const clip = done[1] as number[][];
+  const [xs, ys] = [clip.map((p) => p[0]), clip.map((p) => p[1])];
+  expect(Math.max(...xs)).toBeCloseTo(12); // nothing beyond the bisector, and all of the piece this side of it
+  expect(Math.min(...xs)).toBeLessThan(6);
+  expect([Math.min(...ys) < 9, Math.max(...ys) > 11]).toEqual([true, true]);
+});
+
+test("a piece may end on two bisectors, and one after it on none", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, done } = orderedContext();
+  const scene = { matrices: at([10, 10], [20, 10]), variant: new Uint16Array(0), cut: new Uint32Array([0, 0]), bisectors: new Float32Array([12, 7, 1, 0, 8, 7, -1, 0]) };
+  paintPieces(ctx, laidOf([motif()], scene), VIEW, 1, AREA);
+  expect(done.filter(Array.isArray).length).toBe(4); // two clips, two fills
+  expect(done.indexOf("restore")).toBeLessThan(done.length - 2);
+});
+
+test("pieces outside the part of a canvas that is seen are not painted", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, painted } = fakeContext();
+  const laid = laidOf([motif()], { matrices: at([10, 10], [30, 10]), variant: new Uint16Array(0) });
+  paintPieces(ctx, laid, VIEW, 1, { x: 120, y: 0, width: 60, height: 100 });
+  expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 150, 50]);
+  expect(painted.fills.length).toBe(1);
 });

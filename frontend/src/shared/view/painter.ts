@@ -51,13 +51,15 @@ interface Shade {
 /** A motif made ready to stamp; its shapes lie about the base line's middle. */
 export interface Stamp {
   shapes: Ready[];
+  /** How far it reaches about the base line's middle, mm. */
   reach: number;
   /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
   speck: { colour: string; left: number; top: number; right: number; bottom: number };
 }
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
-const SPECK_PX = 3; // of a device pixel, corner to corner
+const SPECK_PX = 1.5; // of a device pixel, from the middle
+const BENT_REACH = 3; // chosen: how much further a piece may reach once it is bent
 
 const stamps = new WeakMap<Artwork, Stamp>();
 
@@ -95,8 +97,9 @@ export function stampOf(art: Artwork): Stamp {
     right: right + half - art.width_mm / 2,
     bottom: bottom + half - art.base_line_mm,
   };
-  const over = art.shapes.reduce((most, s) => Math.max(most, -s.box[0], s.box[2] - art.width_mm, -s.box[1], s.box[3] - art.height_mm), 0);
-  const stamp = { shapes, reach: Math.hypot(art.width_mm, art.height_mm) + over, speck };
+  const [halfWidth, base] = [art.width_mm / 2, art.base_line_mm];
+  const reach = Math.max(...art.shapes.map(({ box }) => Math.hypot(Math.max(halfWidth - box[0], box[2] - halfWidth), Math.max(base - box[1], box[3] - base))));
+  const stamp = { shapes, reach: Math.max(0, reach), speck };
   stamps.set(art, stamp);
   return stamp;
 }
@@ -137,48 +140,64 @@ export interface Laid {
   matrices: Float32Array;
   /** Empty where there is one variant. */
   variant: Uint16Array;
-  /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, four times the shape plus two for its stroke plus closed). */
+  /** Bent pieces: their outlines on the page, and a row a contour (first point, piece, twice the shape plus closed). */
   outline: Float32Array;
   contours: Uint32Array;
-  /** A mark a piece that is shaped, also where nothing is left of it: 1, or 2 where it was cut on a bisector; empty where all are stamped. */
+  /** 1 for a piece that is shaped; empty where all are stamped. */
   shaped: Uint32Array;
+  /** Pieces that end on a bisector, rising, and for each a place on it and the direction (x, y, x, y) that leaves what is kept. */
+  cut: Uint32Array;
+  bisectors: Float32Array;
   meshes: PictureMesh[];
 }
 
 /** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
-export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Pick<Laid, "outline" | "contours" | "shaped" | "meshes">>): Laid => ({
+export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Omit<Laid, "stamps">>): Laid => ({
   stamps: motifs.map((m) => stampOf(laidArtwork(m))),
   matrices: scene.matrices,
   variant: scene.variant,
   outline: scene.outline ?? NO_OUTLINE,
   contours: scene.contours ?? NO_CONTOURS,
   shaped: scene.shaped ?? NO_CONTOURS,
+  cut: scene.cut ?? NO_CONTOURS,
+  bisectors: scene.bisectors ?? NO_OUTLINE,
   meshes: scene.meshes ?? [],
 });
 
-const CUT = 2; // the mark of pieces cut on a bisector
 const NO_OUTLINE = new Float32Array(0);
 const NO_CONTOURS = new Uint32Array(0);
 
-/** Paint every piece that reaches into the canvas; `ratio` is device pixels to a CSS pixel. */
-export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, size: { width: number; height: number }): void {
+/** What is seen, in CSS pixels: a canvas, or a part of one from (x, y). */
+export interface Area {
+  x?: number;
+  y?: number;
+  width: number;
+  height: number;
+}
+
+/** Tells whether what reaches `reach` device pixels about a place can be seen in an area. */
+function sightOf({ x = 0, y = 0, width, height }: Area, ratio: number): (atX: number, atY: number, reach: number) => boolean {
+  const [left, top, right, bottom] = [x, y, x + width, y + height].map((px) => px * ratio);
+  return (atX, atY, reach) => atX + reach >= left && atY + reach >= top && atX - reach <= right && atY - reach <= bottom;
+}
+
+/** Paint every piece that reaches into an area; `ratio` is device pixels to a CSS pixel. */
+export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, area: Area): void {
   const { stamps, matrices, variant } = laid;
   if (!stamps.length) return;
   const stamp = stamps.reduce((a, b) => (b.reach > a.reach ? b : a));
   const s = view.scale * ratio;
   const dx = view.x * ratio;
   const dy = view.y * ratio;
-  const width = size.width * ratio;
-  const height = size.height * ratio;
+  const seen = sightOf(area, ratio);
   const specks = stamp.reach * s * sizeOf(matrices) < SPECK_PX ? new Path2D() : null;
-  if (laid.shaped.length && !specks) return paintBent(ctx, laid, view, ratio, size);
+  if ((laid.shaped.length || laid.cut.length) && !specks) return paintOneByOne(ctx, laid, view, ratio, seen);
   for (let i = 0; i < matrices.length; i += 6) {
     const a = matrices[i] * s, b = matrices[i + 1] * s, c = matrices[i + 2] * s, d = matrices[i + 3] * s;
     const x = matrices[i + 4] * s + dx;
     const y = matrices[i + 5] * s + dy;
     const own = variant.length ? (stamps[variant[i / 6]] ?? stamps[0]) : stamps[0];
-    const reach = own.reach * Math.max(Math.abs(a) + Math.abs(c), Math.abs(b) + Math.abs(d));
-    if (x + reach < 0 || y + reach < 0 || x - reach > width || y - reach > height) continue;
+    if (!seen(x, y, own.reach * Math.max(Math.hypot(a, b), Math.hypot(c, d)))) continue;
     if (specks) {
       const { left, top, right, bottom } = own.speck;
       specks.moveTo(a * left + c * top + x, b * left + d * top + y);
@@ -198,66 +217,80 @@ export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: Vie
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-/** Paint bent pieces: each shape's contours as one path, with the shape's paints; gradients and pictures turn with the piece. */
-function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, size: { width: number; height: number }): void {
-  const { stamps, matrices, variant, outline, contours } = laid;
-  const s = view.scale * ratio;
-  const [dx, dy] = [view.x * ratio, view.y * ratio];
-  let at = 0;
+/** Paint pieces of which some are bent or cut; of bent ones gradients turn with the piece. */
+function paintOneByOne(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, seen: ReturnType<typeof sightOf>): void {
+  const { stamps, matrices, variant, contours, cut } = laid;
+  const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
+  let [at, ends] = [0, 0];
   for (let piece = 0; piece * 6 < matrices.length; piece++) {
     const stamp = stamps[variant.length ? variant[piece] : 0] ?? stamps[0];
     const m = matrices.subarray(piece * 6, piece * 6 + 6);
-    const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
-    const reach = 1.5 * stamp.reach * Math.max(Math.hypot(m[0], m[1]), Math.hypot(m[2], m[3])) * s;
-    const [x, y] = [m[4] * s + dx, m[5] * s + dy];
-    const seen = x + reach >= 0 && y + reach >= 0 && x - reach <= size.width * ratio && y - reach <= size.height * ratio;
+    const shaped = laid.shaped[piece] === 1;
+    const reach = (shaped ? BENT_REACH : 1) * stamp.reach * Math.max(Math.hypot(m[0], m[1]), Math.hypot(m[2], m[3]));
     while (at < contours.length && contours[at + 1] < piece) at += 3;
-    if (!seen) continue;
-    if (!laid.shaped[piece]) {
-      ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
-      stampShapes(ctx, stamp);
-      continue;
+    while (ends < cut.length && cut[ends] < piece) ends++;
+    if (!seen(m[4] * page.scale + page.x, m[5] * page.scale + page.y, reach * page.scale)) continue;
+    const clipped = cut[ends] === piece;
+    if (clipped) {
+      ctx.save();
+      inPage(ctx, page);
+      for (; cut[ends] === piece; ends++) clipOnBisector(ctx, laid.bisectors, ends, [m[4], m[5]], reach);
     }
-    const own = (): void => ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, x, y);
-    const cut = laid.shaped[piece] === CUT;
-    /** Take up the contours of a shape, or of its stroke, as the current path; tell whether there are any. */
-    const trace = (shape: number, ofStroke: 0 | 1): boolean => {
-      const began = at;
-      ctx.setTransform(s, 0, 0, s, dx, dy);
-      ctx.beginPath();
-      for (; at < contours.length && contours[at + 1] === piece && contours[at + 2] >> 1 === 2 * shape + ofStroke; at += 3) {
-        const end = at + 3 < contours.length ? contours[at + 3] : outline.length / 2;
-        contour(ctx, outline, contours[at], end, (contours[at + 2] & 1) === 1);
-      }
-      return at > began;
-    };
-    stamp.shapes.forEach((ready, shape) => {
-      if (ready.picture) {
-        ctx.save();
-        if (cut) {
-          trace(shape, 0);
-          ctx.clip(); // where nothing is left of it, nothing is seen
-        }
-        const mesh = meshAt(laid.meshes, piece, shape);
-        if (mesh) {
-          ctx.setTransform(s, 0, 0, s, dx, dy);
-          paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, s);
-        } else {
-          own();
-          stampPicture(ctx, ready.picture);
-        }
-        ctx.restore();
-        return;
-      }
-      if (trace(shape, 0)) paintPath(ctx, cut ? { ...ready, stroke: null } : ready, factor, own);
-      if (cut && trace(shape, 1)) paintPath(ctx, strokeAlone(ready), factor, own);
-    });
+    if (shaped) at = paintBent(ctx, laid, piece, at, stamp, page);
+    else {
+      inPiece(ctx, m, page);
+      stampShapes(ctx, stamp);
+    }
+    if (clipped) ctx.restore();
   }
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-/** A shape's stroke, outlined: filled with its paint. */
-const strokeAlone = (ready: Ready): Ready => ({ ...ready, fill: ready.stroke, rule: "nonzero", fillGradient: ready.strokeGradient, stroke: null });
+/** Draw in mm of the page, or of a piece where its matrix puts it; `page` in device pixels. */
+const inPage = (ctx: CanvasRenderingContext2D, { scale, x, y }: View): void => ctx.setTransform(scale, 0, 0, scale, x, y);
+const inPiece = (ctx: CanvasRenderingContext2D, m: Float32Array, { scale: s, x, y }: View): void =>
+  ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + x, m[5] * s + y);
+
+/** Clip to what lies on a bisector's near side, as far as a piece about `centre` reaches (mm). */
+function clipOnBisector(ctx: CanvasRenderingContext2D, bisectors: Float32Array, row: number, centre: Px, reach: number): void {
+  const [vx, vy, ax, ay] = bisectors.subarray(4 * row, 4 * row + 4);
+  const off = (centre[0] - vx) * ax + (centre[1] - vy) * ay;
+  const [fx, fy] = [centre[0] - off * ax, centre[1] - off * ay]; // its foot on the bisector
+  const deep = Math.abs(off) + reach;
+  ctx.beginPath();
+  ctx.moveTo(fx - ay * reach, fy + ax * reach);
+  ctx.lineTo(fx + ay * reach, fy - ax * reach);
+  ctx.lineTo(fx + ay * reach - ax * deep, fy - ax * reach - ay * deep);
+  ctx.lineTo(fx - ay * reach - ax * deep, fy + ax * reach - ay * deep);
+  ctx.closePath();
+  ctx.clip();
+}
+
+/** Paint a bent piece, whose contours begin at `at`: each shape's as one path, with its paints. Return where the next piece's begin. */
+function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, piece: number, at: number, stamp: Stamp, page: View): number {
+  const { contours, outline } = laid;
+  const m = laid.matrices.subarray(piece * 6, piece * 6 + 6);
+  const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
+  const own = (): void => inPiece(ctx, m, page);
+  inPage(ctx, page);
+  stamp.shapes.forEach((ready, shape) => {
+    if (ready.picture) {
+      const mesh = meshAt(laid.meshes, piece, shape);
+      if (mesh) return paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, page.scale);
+      own();
+      stampPicture(ctx, ready.picture);
+      return inPage(ctx, page);
+    }
+    const began = at;
+    ctx.beginPath();
+    for (; at < contours.length && contours[at + 1] === piece && contours[at + 2] >> 1 === shape; at += 3) {
+      const end = at + 3 < contours.length ? contours[at + 3] : outline.length / 2;
+      contour(ctx, outline, contours[at], end, (contours[at + 2] & 1) === 1);
+    }
+    if (at > began) paintPath(ctx, ready, factor, own);
+  });
+  return at;
+}
 
 /** The mesh of a piece's picture, and where in its points the piece's begin. */
 function meshAt(meshes: PictureMesh[], piece: number, shape: number): { mesh: PictureMesh; first: number } | null {
@@ -356,17 +389,16 @@ function contour(ctx: CanvasRenderingContext2D, p: Float32Array, from: number, t
 
 /** Fill and stroke the current path as a shape is painted; its gradients lie where `own` puts the piece. */
 function paintPath(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, own: () => void): void {
-  const page = ctx.getTransform();
   if (ready.fillGradient) {
+    const page = ctx.getTransform();
     own();
     shade(ctx, ready.fillGradient, () => ctx.fill(ready.rule));
+    ctx.setTransform(page);
   } else if (ready.fill) {
     ctx.fillStyle = ready.fill;
     ctx.fill(ready.rule);
   }
-  if (!ready.stroke) return;
-  if (ready.fillGradient) ctx.setTransform(page);
-  strokeAs(ctx, ready, factor, () => ctx.stroke());
+  if (ready.stroke) strokeAs(ctx, ready, factor, () => ctx.stroke());
 }
 
 function strokeAs(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, stroke: () => void): void {

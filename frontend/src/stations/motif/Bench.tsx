@@ -60,7 +60,7 @@ export function Bench(props: Props) {
     props.onParts(more.sort((a, b) => a - b));
   };
   return (
-    <div ref={box} className={`relative min-h-0 flex-1 overflow-hidden ${night ? "weave-night" : "weave"}`} onPointerDown={choose} data-testid="bench" data-scale={view.scale} data-x={view.x} data-y={view.y}>
+    <div ref={box} className={`relative min-h-0 flex-1 overflow-hidden ${night ? "weave-night" : "weave"}`} onPointerDown={choose} data-testid="bench" data-scale={view.scale} data-x={view.x} data-y={view.y} data-version={standing.motif.version}>
       <WorkCanvas paint={paint} label={`${motif.name} between its own neighbours`} testId="motif-bench" className="absolute inset-0" />
       <svg className="pointer-events-none absolute inset-0 h-full w-full">
         <FrameMarks bench={bench} view={view} size={size} night={night} />

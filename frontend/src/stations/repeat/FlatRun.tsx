@@ -3,7 +3,7 @@ import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
 import { useHandle } from "../../shared/ui/handle";
 import { laidOf, paintPieces, strokeHairline, type View } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
@@ -39,24 +39,29 @@ export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motifs", "scale", "
 function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground, comparing }: Props) {
   const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
-  const paint = useCallback<Paint>(
-    (ctx, box, ratio) => {
+  const under = {
+    key: `${scale} ${night}`,
+    paint: (ctx, box, ratio) => {
       const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
       paintRule(ctx, box.width, scale, colours.rule);
       strokeHairline(ctx, `M${-LEFT / scale} 0H${(box.width - LEFT) / scale}`, view, ratio, colours.line, 1, [1, 4]);
+    },
+  } satisfies Under;
+  const paint = useCallback<Paint>(
+    (ctx, box, ratio) => {
       ctx.save();
       ctx.beginPath();
       ctx.rect(0, 40, box.width - RIGHT + 40, box.height);
       ctx.clip();
-      paintPieces(ctx, laidOf(motifs, scene), view, ratio, box);
+      paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height });
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, box, night, glass);
+      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, night, glass);
     },
-    [scene, motifs, scale, view, night, glass],
+    [scene, motifs, view, night, glass],
   );
   return (
     <>
-      <WorkCanvas paint={paint} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" pieces={scene.pieces} className="absolute inset-0" />
+      <WorkCanvas paint={paint} under={under} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" pieces={scene.pieces} className="absolute inset-0" />
       <div className="absolute top-1.5 left-5">
         <h2 className="text-[15px]">Flat run</h2>
         <p className={`mt-3 text-[12px] ${night ? "text-white/75" : "text-moss"}`}>

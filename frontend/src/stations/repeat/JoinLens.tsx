@@ -24,7 +24,7 @@ function lookAt(scene: Scene, index: number) {
 }
 
 /** Paint one join magnified into its round glass, with the facing edges and the room between them. */
-export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, size: { width: number; height: number }, night: boolean, ground: string): void {
+export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, night: boolean, ground: string): void {
   const { gap, edge, middle, scale } = lookAt(scene, index);
   const [cx, cy] = [left + RADIUS, TOP + RADIUS];
   const close: View = { scale, x: cx - middle * scale, y: cy };
@@ -34,7 +34,7 @@ export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: M
   ctx.clip(glass);
   ctx.fillStyle = ground;
   ctx.fillRect(left, TOP, 2 * RADIUS, 2 * RADIUS);
-  paintPieces(ctx, laidOf(motifs, scene), close, ratio, size);
+  paintPieces(ctx, laidOf(motifs, scene), close, ratio, { x: left, y: TOP, width: 2 * RADIUS, height: 2 * RADIUS });
   const [a, b] = [edge, edge + gap].map((s) => close.x + s * scale);
   ctx.fillStyle = gap >= 0 ? "#c9971c33" : "#2c4a8440";
   ctx.fillRect(Math.min(a, b), TOP, Math.abs(b - a), 2 * RADIUS);

@@ -1,8 +1,8 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
-import { fitView, laidOf, paintPieces, paintRings, strokeHairline, type View } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { fitView, laidOf, paintPieces, paintRings, strokeHairline, type Area, type View } from "../../shared/view/painter";
+import { WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
 
 interface Props {
   scene: Scene;
@@ -14,20 +14,27 @@ interface Props {
 
 export const MARGIN_PX = 6;
 
-export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], view: View, ratio: number, size: { width: number; height: number }, night: boolean, chosen: number | null): void {
+export function paintTrialLine(ctx: CanvasRenderingContext2D, scene: Scene, view: View, ratio: number, night: boolean): void {
   strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
-  paintPieces(ctx, laidOf(motifs, scene), view, ratio, size);
+}
+
+export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], view: View, ratio: number, area: Area, night: boolean, chosen: number | null): void {
+  paintPieces(ctx, laidOf(motifs, scene), view, ratio, area);
   paintRings(ctx, scene.findings, view, night, chosen);
 }
 
 /** A trial line with the brush on it and a ring round every finding. */
 export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
   const [width, height] = box;
+  const under = {
+    key: `${night} ${width} ${height} ${scene.path}`,
+    paint: (ctx, size, ratio) => paintTrialLine(ctx, scene, fitView(size.width, size.height, box, MARGIN_PX), ratio, night),
+  } satisfies Under;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
       paintTrial(ctx, scene, motifs, fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
     },
     [scene, motifs, width, height, night, chosen],
   );
-  return <WorkCanvas paint={paint} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} pieces={scene.pieces} />;
+  return <WorkCanvas paint={paint} under={under} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} pieces={scene.pieces} />;
 }

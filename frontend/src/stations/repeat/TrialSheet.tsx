@@ -2,9 +2,9 @@ import { memo, useCallback, useLayoutEffect, useState, type ReactNode } from "re
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
-import { fitView } from "../../shared/view/painter";
-import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
-import { MARGIN_PX, paintTrial } from "./TrialScene";
+import { fitView, type View } from "../../shared/view/painter";
+import { useSize, WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
+import { MARGIN_PX, paintTrial, paintTrialLine } from "./TrialScene";
 import type { GroundState } from "./useGround";
 
 interface Props {
@@ -58,8 +58,9 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
     if (origin) setCells(Array.from(found, (element) => cellOf(element.getBoundingClientRect(), origin)));
   }, [sheet, size, count]);
   const [width, height] = box;
-  const paint = useCallback<Paint>(
-    (ctx, all, ratio) => {
+  /** Visit every scene with its view and its part of the sheet; what was kept aside has the right half of its cell. */
+  const eachScene = useCallback(
+    (visit: (scene: Scene, view: View, part: Cell) => void): void =>
       cells.forEach((cell, i) => {
         if (!trials[i]) return;
         const other = beside.get(trials[i].key);
@@ -68,17 +69,29 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
           if (!scene) return;
           const view = fitView(half, cell.height, scene.box ?? [width, height], MARGIN_PX);
           const left = cell.x + k * half;
-          ctx.save();
-          ctx.beginPath();
-          ctx.rect(left, cell.y, half, cell.height);
-          ctx.clip();
-          paintTrial(ctx, scene, motifs, { ...view, x: view.x + left, y: view.y + cell.y }, ratio, all, night, null);
-          ctx.restore();
+          visit(scene, { ...view, x: view.x + left, y: view.y + cell.y }, { ...cell, x: left, width: half });
         });
-        if (other) paintThread(ctx, cell.x + half, cell.y, cell.height, night);
-      });
-    },
-    [trials, beside, motifs, width, height, night, cells],
+      }),
+    [trials, beside, width, height, cells],
+  );
+  const lines: unknown[] = [];
+  eachScene((scene, view) => lines.push(scene.path, view.scale, view.x, view.y));
+  const under = {
+    key: `${night} ${lines.join(" ")}`,
+    paint: (ctx, _, ratio) => eachScene((scene, view) => paintTrialLine(ctx, scene, view, ratio, night)),
+  } satisfies Under;
+  const paint = useCallback<Paint>(
+    (ctx, _, ratio) =>
+      eachScene((scene, view, part) => {
+        ctx.save();
+        ctx.beginPath();
+        ctx.rect(part.x, part.y, part.width, part.height);
+        ctx.clip();
+        paintTrial(ctx, scene, motifs, view, ratio, part, night, null);
+        ctx.restore();
+        if (beside.has(scene.key)) paintThread(ctx, part.x + part.width, part.y, part.height, night);
+      }),
+    [eachScene, beside, motifs, night],
   );
   return (
     <>
@@ -123,7 +136,7 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
           );
         })}
         <li aria-hidden className="pointer-events-none absolute inset-0">
-          <WorkCanvas paint={paint} label="Trial lines" testId="trial-sheet" />
+          <WorkCanvas paint={paint} under={under} label="Trial lines" testId="trial-sheet" />
         </li>
       </ul>
     </>

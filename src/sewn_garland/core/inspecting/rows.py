@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from ..values.laid import LaidLine
-from ..values.outlines import ShapedOutlines
+from ..values.outlines import Cuts, ShapedOutlines
 
 
 def in_rows(rows: list[LaidLine]) -> LaidLine:
@@ -28,7 +28,7 @@ def in_rows(rows: list[LaidLine]) -> LaidLine:
     return replace(
         first, runs=int(runs[-1]), stops=stops, joins=joins, placements=_stacked([row.placements for row in rows]),
         findings=tuple(sorted(findings, key=lambda f: f.at_mm)), eased=max((row.eased for row in rows), key=abs),
-        outlines=_outlines(rows, pieces),
+        outlines=_outlines(rows, pieces), cuts=_cuts(rows, pieces),
     )  # fmt: skip
 
 
@@ -36,6 +36,11 @@ def _stacked(tables: list):
     """Put dataclasses of arrays under one another."""
     columns = {name: [getattr(table, name) for table in tables] for name in vars(tables[0])}
     return type(tables[0])(**{name: None if arrays[0] is None else np.concatenate(arrays) for name, arrays in columns.items()})
+
+
+def _cuts(rows: list[LaidLine], pieces: np.ndarray) -> Cuts | None:
+    own = [replace(row.cuts, piece=row.cuts.piece + pieces[i]) for i, row in enumerate(rows) if row.cuts is not None]
+    return _stacked(own) if own else None
 
 
 def _outlines(rows: list[LaidLine], pieces: np.ndarray) -> ShapedOutlines | None:

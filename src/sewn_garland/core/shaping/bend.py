@@ -30,9 +30,6 @@ Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarr
 Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
 
-Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (n,) and distances along their lines from (n,) and to (n,), returns whether the way between is straight (n,)."""
-
 
 class Way:
     """Where points (x, v) of pieces go; places on the page are complex numbers.
@@ -40,14 +37,15 @@ class Way:
     Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
     ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
     (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
-    ``straight`` tells where nothing bends, if that is known.
+    ``straight`` (n,) are the pieces known to lie where nothing bends.
     """
 
     def __init__(
         self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None, breaks: np.ndarray | None = None,
-        straight: Straight | None = None,
+        straight: np.ndarray | None = None,
     ) -> None:
-        self.s, self.shift, self.frame, self.warp, self.straight = s, shift, frame, warp, straight
+        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
+        self.straight = np.zeros(len(s), bool) if straight is None else straight
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
 
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
@@ -70,16 +68,6 @@ class Way:
         if self.warp is not None:
             along += rate * v * change * normal
         return place + h * normal, along, width * normal
-
-    def bends(self, cubics: np.ndarray, piece: np.ndarray) -> np.ndarray:
-        """Tell which cubics (m, 4) belong to pieces (m,), rising, that do not lie where the way is straight all along."""
-        if self.straight is None or self.warp is not None or not len(piece):
-            return np.ones(len(piece), bool)
-        heads = np.flatnonzero(np.append(True, piece[1:] != piece[:-1]))
-        own, x = piece[heads], cubics.real
-        low, high = (extreme.reduceat(extreme.reduce(x, axis=1), heads) for extreme in (np.minimum, np.maximum))
-        straight = self.straight(own, self.s[own] + low, self.s[own] + high)
-        return np.repeat(~straight, np.diff(np.append(heads, len(piece))))
 
     def _on_line(self, piece: np.ndarray, x: np.ndarray):
         return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
@@ -155,7 +143,7 @@ def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, to_cut: b
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
     """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
-    bending = way.bends(as_complex(cubics), piece)
+    bending = ~way.straight[piece]
     cubics, row, begin, width, broken = _broken(cubics, piece, way.breaks)
     cubics = as_complex(cubics)
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []

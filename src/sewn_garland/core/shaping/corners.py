@@ -12,7 +12,7 @@ from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
 from ..values.motif import Motif
-from ..values.outlines import ShapedOutlines
+from ..values.outlines import Cuts, ShapedOutlines
 from .contours import contours_of
 
 
@@ -54,21 +54,19 @@ def _on_diagonal(motif: Motif, near: float, sign: float) -> tuple[np.ndarray, np
 
 
 def clipped_pieces(
-    motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, bent: ShapedOutlines | None,
-    piece: np.ndarray, vertex: np.ndarray, away: np.ndarray,
+    motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, bent: ShapedOutlines | None, cuts: Cuts
 ) -> ShapedOutlines:
     """Clip some pieces on the bisectors of their corners and keep what lies on their own leg's side.
 
-    A row (k,) says which ``piece`` is clipped at which ``vertex`` (k, 2), and the unit direction
-    ``away`` (k, 2) square to the bisector that leaves the leg; a piece may have several. Pieces that
-    are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first. Strokes are cut as
-    wide as they are, of pictures the contour of what is seen is cut.
+    Pieces that are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first. Strokes
+    are cut as wide as they are, of pictures the contour of what is seen is cut.
     """
-    cubics, keys, closed = _drawn(motifs, variant, matrices, bent, np.unique(piece))
-    rank = np.arange(len(piece)) - np.searchsorted(np.sort(piece), np.sort(piece))
-    order = np.argsort(piece, kind="stable")
+    piece, vertex, away = cuts.piece, cuts.vertex, cuts.away
+    pieces = np.unique(piece)
+    cubics, keys, closed = _drawn(motifs, variant, matrices, bent, pieces)
+    rank = np.arange(len(piece)) - np.searchsorted(piece, piece)
     for k in range(int(rank.max(initial=-1)) + 1):
-        rows = order[rank == k]
+        rows = np.flatnonzero(rank == k)
         at = np.full(len(variant), -1)
         at[piece[rows]] = rows
         row = at[keys[:, 0]]
@@ -79,7 +77,6 @@ def clipped_pieces(
         cubics, number, old = kept_side(cubics, contour, closed[heads], value)
         keys = np.column_stack([keys[heads[old], :2], np.arange(len(old))])[number]
         closed = closed[heads[old]][number]
-    pieces = np.unique(piece)
     return replace(_assembled(cubics, keys, closed, pieces=pieces), cut=pieces, meshes=() if bent is None else bent.meshes)
 
 

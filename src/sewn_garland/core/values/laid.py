@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .arrays import freeze_arrays, rows_of
-from .outlines import ShapedOutlines
+from .outlines import Cuts, ShapedOutlines
 
 
 @dataclass(frozen=True, eq=False)
@@ -213,7 +213,7 @@ class LaidLine:
     """One line with its brush on it; ``roles`` says the role of every motif of the brush, in their order.
 
     Bent pieces come as ``outlines``; their placements then say how each would be stamped, which
-    pictures and gradients go by.
+    pictures and gradients go by. ``cuts`` say where pieces end on bisectors, whether or not the outlines are cut there already.
     """
 
     length: float
@@ -229,3 +229,4 @@ class LaidLine:
     safe_radius: float | None
     roles: tuple[str, ...] = ("repeat",)
     outlines: ShapedOutlines | None = None
+    cuts: Cuts | None = None

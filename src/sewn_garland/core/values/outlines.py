@@ -63,6 +63,27 @@ class ShapedOutlines:
         )  # fmt: skip
 
 
+@dataclass(frozen=True, eq=False)
+class Cuts:
+    """Where pieces end on the bisectors of mitred corners, a row (k,) a cut, in the order of pieces.
+
+    ``vertex`` (k, 2) lies on the bisector, the unit direction ``away`` (k, 2) is square to it and leaves
+    what is kept of the ``piece`` (k,). A piece may have several.
+    """
+
+    piece: np.ndarray
+    vertex: np.ndarray
+    away: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+    def of_pieces(self, first: int, last: int) -> Cuts:
+        """Return the cuts of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
+        own = slice(*np.searchsorted(self.piece, (first, last)))
+        return Cuts(self.piece[own] - first, self.vertex[own], self.away[own])
+
+
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
     own = (mesh.piece >= first) & (mesh.piece < last)
     return PictureMeshes(mesh.points[own], mesh.piece[own] - first, mesh.shape[own])
