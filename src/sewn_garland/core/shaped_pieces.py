@@ -184,7 +184,7 @@ class ShapedPieces:
             scale = scale / np.stack([along_width(self.stops, self.brush), self.stops.width], axis=1)
             warp = self._warp(softened, s)
         linear = rotation * scale[:, None, :]
-        breaks = self._breaks(soft, softened, s, placements)
+        breaks = self._breaks(soft, softened, s, legs, placements)
         straight = None
         if spline is not None and warp is None:
             low, high = s + self._along(linear, placements.variant)
@@ -206,8 +206,13 @@ class ShapedPieces:
         along, across = np.abs(placements.scale.T)
         return way.straight & (np.abs(along - across) <= 1e-12 * across)
 
-    def _breaks(self, soft: list[Rounded], lines: list[MeasuredLine], s: np.ndarray, placements: Placements) -> np.ndarray:
-        """Return the pieces, and the x in them, where their lines begin and end to turn about a vertex (m, 2), sorted."""
+    def _breaks(
+        self, soft: list[Rounded], lines: list[MeasuredLine], s: np.ndarray, legs: np.ndarray | None, placements: Placements
+    ) -> np.ndarray:
+        """Return the pieces, and the x in them, where their lines begin and end to turn about a vertex (m, 2), sorted.
+
+        Beyond its legs a piece's line goes straight on.
+        """
         turning = [i for i, each in enumerate(soft) if each.line is not self.lines[i]]
         if not turning:
             return np.zeros((0, 2))
@@ -215,10 +220,14 @@ class ShapedPieces:
         reach = across[placements.variant] * np.abs(placements.scale).max(axis=1)
         if self.brush.kind != "repeated":
             reach = reach + lengths_of(lines)[self.line_of]
+        low, high = s - reach, s + reach
+        if legs is not None:
+            low, high = np.maximum(low, legs[:, 0]), np.minimum(high, legs[:, 1])
         found = [np.zeros((0, 2))]
         for i in turning:
             own = np.flatnonzero(self.line_of == i)
-            first, last = np.searchsorted(soft[i].new, s[own] - reach[own]), np.searchsorted(soft[i].new, s[own] + reach[own], side="right")
+            first, last = np.searchsorted(soft[i].new, low[own]), np.searchsorted(soft[i].new, high[own], side="right")
+            last = np.maximum(first, last)
             piece = np.repeat(own, last - first)
             place = np.arange(len(piece)) - np.repeat(np.cumsum(last - first) - (last - first), last - first)
             at = soft[i].new[np.repeat(first, last - first) + place]

@@ -65,6 +65,20 @@ class Chains:
         freeze_arrays(self)
 
 
+def on_runs(curve: Curve, runs: RunsOfLinks) -> Curve:
+    """Return a curve that goes straight on beyond the ends of open runs: what lies past a corner is not theirs to follow."""
+    slack = 1e-9 * runs.length
+    low, high = runs.start, runs.start + runs.length
+
+    def along(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        inside = np.where(s > high[run], (high - slack)[run], np.where(s < low[run], (low + slack)[run], s))
+        inside = np.where(runs.closed[run], s, inside)
+        place, velocity = curve(run, inside)
+        return place + (s - inside)[:, None] * velocity, velocity
+
+    return along
+
+
 def chain_lengths(own: np.ndarray, count: np.ndarray) -> np.ndarray:
     """Return the length of every link, variants ``own`` (m,) in turn, begun anew on each run: (Σ countᵢ,)."""
     place = np.arange(int(count.sum())) - np.repeat(np.cumsum(count) - count, count)

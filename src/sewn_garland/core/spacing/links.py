@@ -9,7 +9,7 @@ import numpy as np
 from ..values.brush import Ease, Rest
 from ..values.laid import RunSpacings
 from .ease import LEAST_REST_MM, LIMIT_SLACK, SHARE_OF_REST
-from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit
+from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit, on_runs
 
 LEAST_CLOSED = 3  # two links round a closed line would lie on one another
 
@@ -36,6 +36,7 @@ def link_runs(
     k = len(runs.start)
     if not k:
         return RunSpacings.of(np.zeros(0, int)), Chains(np.zeros(0), np.zeros(0, int), np.zeros(0), np.zeros(0))
+    curve = on_runs(curve, runs)
     if ease != "size":
         return _left(curve, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
     closed = _best_closing(curve, runs, own, limit)
