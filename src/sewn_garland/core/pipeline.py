@@ -318,7 +318,7 @@ def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
     which, at_mm = (np.array(column) for column in zip(*wanted, strict=True))
     places = iter(frames_on(lines, which, at_mm).position.tolist())
     return [
-        replace(line, findings=tuple(replace(f, at=tuple(next(places))) if f.at is None else f for f in line.findings))
+        replace(line, findings=tuple(f.placed(tuple(next(places))) if f.at is None else f for f in line.findings))
         if any(f.at is None for f in line.findings) else line for line in laid
     ]  # fmt: skip
 

@@ -8,6 +8,8 @@ from itertools import pairwise
 import numpy as np
 import pathops
 
+from .curves import as_complex, as_points
+
 TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
 WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
 NO_SIDE_MM = 5e-5  # half of what is written of a coordinate: a shorter side would come to nothing
@@ -98,13 +100,15 @@ def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray,
 def part_of(cubics: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:
     """Return the parts (m, 4, 2) of cubics from t0 to t1 (m,), by blossoms; parts that follow one another share their ends to the bit."""
 
+    numbers = as_complex(cubics)
+
     def blossom(*at: np.ndarray) -> np.ndarray:
-        points = [cubics[:, i] for i in range(4)]
+        points = list(numbers.T)
         for t in at:
-            points = [a * (1 - t)[:, None] + b * t[:, None] for a, b in pairwise(points)]
+            points = [a * (1 - t) + b * t for a, b in pairwise(points)]
         return points[0]
 
-    return np.stack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)], axis=1)
+    return as_points(np.stack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)], axis=1))
 
 
 def flattened(commands: str, points: np.ndarray, *, tolerance: float) -> list[np.ndarray]:

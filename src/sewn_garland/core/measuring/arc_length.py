@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..errors import InputError, NumericError
-from ..maths.curves import cross, end_directions, jets
+from ..maths.curves import as_complex, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
 from ..values.line import Frames, Line, MeasuredLine
 
@@ -31,15 +31,11 @@ def measure(line: Line) -> MeasuredLine:
     """
     if not np.isfinite(line.coeffs).all() or np.abs(line.coeffs).max(initial=0.0) > 1e9:
         raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
-    segment, t0, t1 = _panels(line)
-    half = (t1 - t0) / 2
-    nodes, weights = gauss(FINE)
-    t = (t0 + half)[:, None] + half[:, None] * nodes
-    speeds = _speed(line, np.repeat(segment, FINE), t.ravel()).reshape(-1, FINE) * half[:, None]
-    series = running_integral_matrix(FINE) @ speeds.T
-    length = speeds @ weights
+    sides = _sides_of(line)
+    segment, t0, t1 = _panels(line, sides)
+    length, series = _lengths(line, sides, segment, t0, t1)
     s0 = np.concatenate([[0.0], np.cumsum(length)])
-    bend_s, bend_k, bend_t, bend_segment = _bends(line, segment, t0, t1, s0, series)
+    bend_s, bend_k, bend_t, bend_segment = _bends(line, sides[segment] >= 0, segment, t0, t1, s0, series)
     vertex_s, vertex_turn = _vertices(line, segment, s0)
     tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_t, bend_segment)
     return MeasuredLine(
@@ -254,18 +250,39 @@ def _speed(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
     return np.hypot(d1[:, 0], d1[:, 1])
 
 
-def _panels(line: Line) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Halve every segment until the 8- and 16-point rules agree; return them in order."""
-    m = len(line.coeffs)
-    segment, t0, t1 = np.arange(m), np.zeros(m), np.ones(m)
-    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
+def _sides_of(line: Line) -> np.ndarray:
+    """Return the length (m,) of every segment that is a straight side, whose speed does not change, and −1 for others."""
+    numbers = as_complex(line.coeffs)
+    straight = ~line.is_arc & (numbers[:, 2] == 0) & (numbers[:, 3] == 0)
+    return np.where(straight, np.abs(numbers[:, 1]), -1.0)
+
+
+def _lengths(line: Line, sides: np.ndarray, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the length (p,) of every panel, and its arc length as a Chebyshev series (FINE + 1, p)."""
+    length = sides[segment]
+    series = np.zeros((FINE + 1, len(segment)))
+    series[:2] = length / 2
+    curved = np.flatnonzero(length < 0)
+    nodes, weights = gauss(FINE)
+    half = (t1 - t0)[curved] / 2
+    t = (t0[curved] + half)[:, None] + half[:, None] * nodes
+    speeds = _speed(line, np.repeat(segment[curved], FINE), t.ravel()).reshape(-1, FINE) * half[:, None]
+    length[curved], series[:, curved] = speeds @ weights, running_integral_matrix(FINE) @ speeds.T
+    return length, series
+
+
+def _panels(line: Line, sides: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Halve every segment that is no straight side until the 8- and 16-point rules agree; return them all in order."""
+    straight, segment = np.flatnonzero(sides >= 0), np.flatnonzero(sides < 0)
+    t0, t1 = np.zeros(len(segment)), np.ones(len(segment))
+    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = [(straight, np.zeros(len(straight)), np.ones(len(straight)))]
     tol = None
     for _ in range(MOST_HALVINGS):
         if not len(segment):
             break
         fine = _rule(line, segment, t0, t1, FINE)
         if tol is None:
-            tol = PANEL_REL_TOL * max(fine.sum(), 1e-300)
+            tol = PANEL_REL_TOL * max(fine.sum() + sides[straight].sum(), 1e-300)
         ok = np.abs(fine - _rule(line, segment, t0, t1, COARSE)) <= tol
         done.append((segment[ok], t0[ok], t1[ok]))
         segment, t0, t1 = segment[~ok], t0[~ok], t1[~ok]
@@ -301,14 +318,18 @@ def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.nd
     return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
 
 
-def _bends(line: Line, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
-    """Sample curvature at both ends and the Gauss nodes of every panel."""
-    u = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
-    k, n = len(segment), len(u)
-    within = chebyshev_at(np.repeat(series, n, axis=1), np.tile(u, k)).reshape(k, n)
-    t = (t0[:, None] + (t1 - t0)[:, None] * (u + 1) / 2).ravel()
-    segments = np.repeat(segment, n)
-    return (s0[:-1, None] + within).ravel(), curvature_of(line.coeffs[segments], line.is_arc[segments], t), t, segments
+def _bends(line: Line, straight: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
+    """Sample curvature at both ends of every panel (p,) and, where it is not ``straight`` (p,), at the Gauss nodes."""
+    nodes = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
+    own = np.where(straight, 2, len(nodes))
+    panel = np.repeat(np.arange(len(segment)), own)
+    u = np.concatenate([nodes, nodes[[0, -1]]])[np.arange(len(panel)) + np.repeat(len(nodes) * straight - np.cumsum(own) + own, own)]
+    t = t0[panel] + (t1 - t0)[panel] * (u + 1) / 2
+    segments, curved = segment[panel], ~straight[panel]
+    s, k = np.where(u < 0, s0[panel], s0[panel + 1]), np.zeros(len(panel))
+    s[curved] = s0[panel[curved]] + chebyshev_at(series[:, panel[curved]], u[curved])
+    k[curved] = curvature_of(line.coeffs[segments[curved]], line.is_arc[segments[curved]], t[curved])
+    return s, k, t, segments
 
 
 def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:

@@ -11,7 +11,6 @@ from .arc_length import frames_and_bends_on, measure
 
 TOLERANCE_MM = 1e-4  # of the parallel's own place
 MOST_PIECES = 4096
-LEAST_CORNER = np.radians(0.1)
 SHARPEST_TURN = np.radians(175.0)
 
 
@@ -20,14 +19,14 @@ def parallel(measured: MeasuredLine, beside: float) -> MeasuredLine:
     """Return the line ``beside`` mm to the right of another's travel (negative: to the left).
 
     At a vertex the sides meet where the two legs' parallels do: they are trimmed on the inner side
-    and go straight on to the point on the outer one. Where a bend is tighter than the distance
-    the parallel turns back on itself, as the bend's finding says.
+    and go straight on to the point on the outer one; where the line turns back on itself they are
+    joined straight across. Where a bend is tighter than the distance the parallel turns back on itself, as the bend's finding says.
     """
     if measured.length <= 0 or beside == 0:
         return measured
-    corner = (np.abs(measured.vertex_turn) > LEAST_CORNER) & (np.abs(measured.vertex_turn) < SHARPEST_TURN)
+    corner = np.abs(measured.vertex_turn) * abs(beside) > TOLERANCE_MM / 2  # at lesser ones the sides meet well enough
     at, turn = measured.vertex_s[corner], measured.vertex_turn[corner]
-    trim = beside * np.tan(turn / 2)
+    trim = np.where(np.abs(turn) < SHARPEST_TURN, beside * np.tan(turn / 2), 0.0)
     coeffs = _joined(_beside(measured, *_legs(measured, at, trim), beside), closed=measured.closed)
     return measure(Line(coeffs, np.zeros(len(coeffs), bool), measured.closed, coeffs[0, 0] if len(coeffs) else measured.line.start))
 
@@ -58,6 +57,8 @@ def _beside(
         step = ((high - low)[legs] / count)[:, None, None]
         p0, p1, d0, d1 = place[:, :-1], place[:, 1:], way[:, :-1] * step, way[:, 1:] * step
         coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=2)
+        straight = ~bent.any(axis=1) & (count == 1)
+        coeffs[straight, :, 1], coeffs[straight, :, 2:] = (p1 - p0)[straight], 0.0
         middle = coeffs[:, :, 0] + coeffs[:, :, 1] / 2 + coeffs[:, :, 2] / 4 + coeffs[:, :, 3] / 8
         true = next(beside_at((np.arange(count) + 0.5) / count))
         off = np.hypot(*np.moveaxis(middle - true, 2, 0)).max(axis=1)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.linalg import solve_banded
 
+from ..maths.curves import as_complex
 from ..values.arrays import freeze_arrays
 from ..values.widths import RunWidths
 
@@ -20,6 +21,7 @@ RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
 INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
 MARCH_STEPS = 24  # samples a link when joints are sought one after the other
+MARCH_WINDOW = 100_000  # samples at a time
 
 
 @dataclass(frozen=True, eq=False)
@@ -263,42 +265,49 @@ class _Chain:
         wide = self.wide(s)[0]
         for run in np.flatnonzero(rows):
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
-            head = self.heads[run]
-            s[head] = start[run]
-            if not len(own):
-                continue
-            pitch = float(own.min()) / MARCH_STEPS
-            span = min(float(self.runs.start[run] + self.runs.length[run] - start[run]) + 2 * float(own.max()), 1e5 * pitch)
-            at = start[run] + np.arange(int(span / pitch) + 2) * pitch
-            place = self.curve(np.full(len(at), run), at)[0]
-            s[head : head + len(own) + 1] = _march(place, at, own)
+            s[self.heads[run] : self.heads[run] + len(own) + 1] = self._sought(run, start[run], own)
         return s
+
+    def _sought(self, run: int, first: float, own: np.ndarray) -> np.ndarray:
+        """Return the joints (n + 1,) of one run's n links from ``first`` mm on, sampling a window of the line after another.
+
+        Where the line ends, or no place is far enough, links go on as long as they are.
+        """
+        joints = np.array([first])
+        end = float(self.runs.start[run] + self.runs.length[run]) + 2 * float(own.max(initial=0.0))
+        while len(joints) <= len(own):
+            pitch = float(own.min()) / MARCH_STEPS
+            at = joints[-1] + np.arange(min(max(int((end - joints[-1]) / pitch), 0) + 2, MARCH_WINDOW)) * pitch
+            found = _march(as_complex(self.curve(np.full(len(at), run), at)[0]), at, own[len(joints) - 1 :])
+            if not len(found):
+                break
+            joints = np.append(joints, found)
+        return np.append(joints, joints[-1] + np.cumsum(own[len(joints) - 1 :]))
 
 
 def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
-    """Step along sampled places (n, 2) at distances ``at`` (n,): each joint is the first place at its link's distance.
+    """Step along sampled places (n,), complex, at distances ``at`` (n,), from the first: each joint is the first at its link's distance.
 
-    Where the samples end, or no place is far enough, links go on as long as they are.
+    Return the joints after it, as many as the samples have.
     """
-    out = np.empty(len(own) + 1)
-    out[0] = at[0]
-    here, low = place[0], 0
-    for i, length in enumerate(own):
+    out: list[float] = []
+    here, low, last, end = complex(place[0]), 0, float(at[0]), len(at) - 1
+    for length in own.tolist():
         wide, found = 3 * MARCH_STEPS, None
-        while found is None and low < len(at) - 1:
-            window = slice(low + 1, min(low + 1 + wide, len(at)))
-            far = np.hypot(*(place[window] - here).T) >= length
-            if far.any():
-                found = low + 1 + int(far.argmax())
-            elif window.stop == len(at):
+        while found is None and low < end:
+            far = np.abs(place[low + 1 : low + 1 + wide] - here) >= length
+            first = int(far.argmax())
+            if far[first]:
+                found = low + 1 + first
+            elif low + wide >= end:
                 break
             wide *= 4
         if found is None:
-            out[i + 1 :] = out[i] + np.cumsum(own[i:])
             break
-        a, b = (float(np.hypot(*(place[k] - here))) for k in (found - 1, found))
-        share = np.clip((length - a) / (b - a), 0.0, 1.0) if b > a else 1.0
-        out[i + 1] = max(out[i], at[found - 1] + share * (at[found] - at[found - 1]))
-        here = place[found - 1] + share * (place[found] - place[found - 1])
-        low = max(found - 1, 0)
-    return out
+        one, two = complex(place[found - 1]), complex(place[found])
+        a, b = abs(one - here), abs(two - here)
+        share = min(max((length - a) / (b - a), 0.0), 1.0) if b > a else 1.0
+        last = max(last, float(at[found - 1] + share * (at[found] - at[found - 1])))
+        out.append(last)
+        here, low = one + share * (two - one), found - 1
+    return np.array(out)

@@ -207,6 +207,10 @@ class Finding:
     count: int = 1
     cures: tuple[Cure, ...] = ()
 
+    def placed(self, at: tuple[float, float]) -> Finding:
+        """Return the same finding at a place on the page."""
+        return Finding(self.kind, self.at_mm, self.amount, self.unit, self.message, at, self.count, self.cures)
+
 
 @dataclass(frozen=True, eq=False)
 class LaidLine:
