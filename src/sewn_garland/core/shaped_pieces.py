@@ -11,6 +11,7 @@ import numpy as np
 from .inspecting.bends import reach_across
 from .maths.curves import as_points
 from .measuring.rounding import Rounded, rounded
+from .measuring.sides import straight_between
 from .measuring.spline import located_on, spline_of
 from .measuring.widths import widths_of
 from .outline_joins import Places
@@ -171,8 +172,6 @@ class ShapedPieces:
         turn = np.radians(self.brush.turn_deg)
         rotation = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
         softened = [each.line for each in soft]
-        spline = spline_of(tuple(softened))
-
         located, length = located_along(softened, by_spline=True), lengths_of(softened)
 
         def frame(piece: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
@@ -186,11 +185,11 @@ class ShapedPieces:
         linear = rotation * scale[:, None, :]
         breaks = self._breaks(soft, softened, s, legs, placements)
         straight = None
-        if spline is not None and warp is None:
+        if warp is None:
             low, high = s + self._along(linear, placements.variant)
             if legs is not None:
                 low, high = (np.clip(at, *legs.T) for at in (low, high))
-            straight = spline.straight_between(self.line_of, low, high)
+            straight = straight_between(softened, self.line_of, low, high)
         return linear, Way(s, shift, frame, warp, breaks, straight)
 
     def _along(self, linear: np.ndarray, variant: np.ndarray) -> np.ndarray:

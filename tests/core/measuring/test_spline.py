@@ -37,13 +37,6 @@ def test_bends_of_a_circle_are_its_own_and_none_lie_beyond_an_open_end():
     assert not bend[(s < 0) | (s > line.length)].any()
 
 
-def test_a_straight_way_is_known_and_ends_at_a_turn():
-    spline = spline_of((measured(WAVE), measured(POLYLINE)))
-    which = np.array([0, 1, 1, 1, 1])
-    low, high = np.array([3.0, 2.0, 25.0, 31.0, 55.0]), np.array([3.1, 29.0, 35.0, 59.0, 80.0])
-    assert spline.straight_between(which, low, high).tolist() == [False, True, False, True, False]
-
-
 def test_there_is_none_for_a_line_without_length_nor_where_it_would_not_pay(monkeypatch):
     assert spline_of((measured(WAVE), measured("M5 5L5 5"))) is None
     monkeypatch.setattr(splines, "MOST_PANELS", 2)

@@ -31,7 +31,7 @@ def measure(line: Line) -> MeasuredLine:
     """
     if not np.isfinite(line.coeffs).all() or np.abs(line.coeffs).max(initial=0.0) > 1e9:
         raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
-    sides = _sides_of(line)
+    sides = sides_of(line)
     segment, t0, t1 = _panels(line, sides)
     length, series = _lengths(line, sides, segment, t0, t1)
     s0 = np.concatenate([[0.0], np.cumsum(length)])
@@ -250,7 +250,7 @@ def _speed(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
     return np.hypot(d1[:, 0], d1[:, 1])
 
 
-def _sides_of(line: Line) -> np.ndarray:
+def sides_of(line: Line) -> np.ndarray:
     """Return the length (m,) of every segment that is a straight side, whose speed does not change, and −1 for others."""
     numbers = as_complex(line.coeffs)
     straight = ~line.is_arc & (numbers[:, 2] == 0) & (numbers[:, 3] == 0)

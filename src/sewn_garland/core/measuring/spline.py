@@ -12,7 +12,7 @@ from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
 from ..values.arrays import freeze_arrays
 from ..values.line import MeasuredLine
-from .arc_length import curvature_of, frames_and_bends_on
+from .arc_length import curvature_of, frames_and_bends_on, sides_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
@@ -28,9 +28,7 @@ class ArcLengthSpline:
 
     ``start`` and ``width`` (c,) mm; ``coeffs`` (c, 4), complex, are powers of the share of a cell, ``bends``
     (c, 2) the signed curvature at its ends. ``rough`` (c,) cells are too sharp for a cubic: there
-    the line itself is asked. ``straight`` (c,) cells have no bend; ``crooked`` (c + 1,) counts, from the
-    left, those that are not or that begin with a turn. ``first`` and ``last`` (n,) are each line's cells,
-    ``offset`` (n,) mm where it begins.
+    the line itself is asked. ``first`` and ``last`` (n,) are each line's cells, ``offset`` (n,) mm where it begins.
     """
 
     lines: tuple[MeasuredLine, ...]
@@ -39,8 +37,6 @@ class ArcLengthSpline:
     coeffs: np.ndarray
     bends: np.ndarray
     rough: np.ndarray
-    straight: np.ndarray
-    crooked: np.ndarray
     first: np.ndarray
     last: np.ndarray
     offset: np.ndarray
@@ -71,13 +67,6 @@ class ArcLengthSpline:
             place[rows], tangent[rows], bend[rows] = located_on(self.lines, which[rows], s[rows])
         return place, tangent, bend
 
-    def straight_between(self, which: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-        """Tell where lines are straight all the way from ``low`` to ``high`` (m,) mm; going round a closed line's start is not."""
-        whole = self.length[which]
-        within = ~self.closed[which] | ((low >= 0) & (high <= whole))
-        a, b = (self._cells(which, np.clip(s, 0.0, whole)) for s in (low, high))
-        return within & self.straight[a] & (self.crooked[b + 1] == self.crooked[a + 1])
-
     def _inside(self, which: np.ndarray, s: np.ndarray) -> np.ndarray:
         length = self.length[which]
         return np.where(self.closed[which], np.mod(s, length), np.clip(s, 0.0, length))
@@ -107,20 +96,14 @@ def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
     offset = np.append(0.0, np.cumsum(length)[:-1])
     start, width, coeffs, bends, rough = (np.concatenate(columns) for columns in zip(*cells, strict=True))
     last = np.cumsum(counts) - 1
-    straight = ~rough & ~coeffs[:, 2:].any(axis=1)
-    ways = coeffs[:, 1] / np.abs(coeffs[:, 1])  # of straight cells the way out is the way in
-    turns = np.append(False, np.abs(np.diff(ways)) > TANGENT_TOL)
     return ArcLengthSpline(
-        lines, start + np.repeat(offset, counts), width, coeffs, bends, rough, straight,
-        np.append(0, np.cumsum(~straight | turns)), last - counts + 1, last, offset, length, np.array([line.closed for line in lines]),
+        lines, start + np.repeat(offset, counts), width, coeffs, bends, rough, last - counts + 1, last, offset, length, np.array([line.closed for line in lines]),
     )  # fmt: skip
 
 
 def _cells_of(measured: MeasuredLine) -> tuple[np.ndarray, ...]:
     """Return start, width, coefficients, bends and roughness of one line's cells, in order."""
-    line = measured.line
-    straight = np.abs(measured.panel_series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * measured.panel_length
-    straight &= ~line.is_arc[measured.panel_segment] & ~line.coeffs[measured.panel_segment, 2:].any(axis=(1, 2))
+    straight = sides_of(measured.line)[measured.panel_segment] >= 0
     panel = np.repeat(np.arange(len(straight)), np.where(straight, 1, FIRST_CELLS))
     number = np.arange(len(panel)) - np.searchsorted(panel, panel)
     parts = np.where(straight[panel], 1, FIRST_CELLS)
