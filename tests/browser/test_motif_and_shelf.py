@@ -102,7 +102,7 @@ def test_makes_a_new_brush_from_a_motif(app):
 def test_every_station_meets_wcag_2_2_aa(app, place):
     """WCAG 2.2 A and AA as checked by axe-core."""
     page = app.open(f"#/{place}")
-    page.wait_for_function("document.querySelectorAll('canvas[data-painted]').length > 0")
+    page.locator("canvas[data-painted]").first.wait_for()
     assert violations(page) == []
 
 

@@ -113,9 +113,16 @@ def _between(one: np.ndarray, two: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     apart = shapely.distance(one, two)
     overlap = np.zeros(len(one))
     meet = np.flatnonzero(apart <= TOUCHING_MM)
-    valid = [np.where(shapely.is_valid(each[meet]), each[meet], shapely.make_valid(each[meet])) for each in (one, two)]
-    overlap[meet] = shapely.area(shapely.intersection(*valid))
+    overlap[meet] = shapely.area(shapely.intersection(_mended(one[meet]), _mended(two[meet])))
     return apart, overlap
+
+
+def _mended(shapes: np.ndarray) -> np.ndarray:
+    """Return polygons (k,) with those that cross themselves made valid."""
+    crossed = np.flatnonzero(~shapely.is_valid(shapes))
+    out = shapes.copy()
+    out[crossed] = shapely.make_valid(shapes[crossed])
+    return out
 
 
 def _wished(silhouettes: list, stops: Stops, placements: Placements, first: np.ndarray, second: np.ndarray):

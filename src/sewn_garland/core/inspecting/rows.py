@@ -24,7 +24,7 @@ def in_rows(rows: list[LaidLine]) -> LaidLine:
     joins = _stacked([
         replace(row.joins, first=row.joins.first + pieces[i], second=row.joins.second + pieces[i]) for i, row in enumerate(rows)
     ])
-    findings = [replace(f, message=f"row {i + 1}: {f.message}" if i else f.message) for i, row in enumerate(rows) for f in row.findings]
+    findings = [f.told(f"row {i + 1}: {f.message}") if i else f for i, row in enumerate(rows) for f in row.findings]
     return replace(
         first, runs=int(runs[-1]), stops=stops, joins=joins, placements=_stacked([row.placements for row in rows]),
         findings=tuple(sorted(findings, key=lambda f: f.at_mm)), eased=max((row.eased for row in rows), key=abs),

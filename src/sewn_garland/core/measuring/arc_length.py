@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..errors import InputError, NumericError
-from ..maths.curves import as_complex, cross, end_directions, jets
+from ..maths.curves import as_complex, as_points, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
 from ..values.line import Frames, Line, MeasuredLine
 
@@ -19,6 +19,7 @@ MOST_HALVINGS = 60
 SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
 NEWTON_ROUNDS = 40
 INVERSE_CELLS = 32  # of the table that Newton starts from; chosen: one or two rounds are then enough
+CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
 GUESS_REL_TOL = 1e-9  # of a panel's length
 SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promised
 
@@ -31,11 +32,11 @@ def measure(line: Line) -> MeasuredLine:
     """
     if not np.isfinite(line.coeffs).all() or np.abs(line.coeffs).max(initial=0.0) > 1e9:
         raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
-    sides = sides_of(line)
-    segment, t0, t1 = _panels(line, sides)
-    length, series = _lengths(line, sides, segment, t0, t1)
+    steady = _steady(line)
+    segment, t0, t1 = _panels(line, steady)
+    length, series = _lengths(line, steady, segment, t0, t1)
     s0 = np.concatenate([[0.0], np.cumsum(length)])
-    bend_s, bend_k, bend_t, bend_segment = _bends(line, sides[segment] >= 0, segment, t0, t1, s0, series)
+    bend_s, bend_k, bend_t, bend_segment = _bends(line, steady[segment] >= 0, segment, t0, t1, s0, series)
     vertex_s, vertex_turn = _vertices(line, segment, s0)
     tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_t, bend_segment)
     return MeasuredLine(
@@ -91,17 +92,17 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
     segment, t = _parameters(table, which, inside)
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
-    position, d1, *d2 = jets(coeffs, is_arc, t, order=order)
-    speed = np.hypot(d1[:, 0], d1[:, 1])
+    position, d1, *d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=order))
+    speed = np.abs(d1)
     stalled = speed <= 1e-9 * table.segment_scale[segment]
-    tangent = d1 / np.where(stalled, 1.0, speed)[:, None]
+    tangent = d1 / np.where(stalled, 1.0, speed)
     if stalled.any():
-        tangent[stalled] = end_directions(coeffs[stalled], is_arc[stalled], t[stalled])
+        tangent[stalled] = as_complex(end_directions(coeffs[stalled], is_arc[stalled], t[stalled]))
     beyond = np.where(closed, 0.0, s - inside)
     bend = np.where(beyond == 0, _curvature(d1, d2[0], speed, stalled), 0.0) if d2 else np.zeros(0)
     if beyond.any():
-        position = position + beyond[:, None] * tangent
-    return Frames(position, tangent), bend
+        position = position + beyond * tangent
+    return Frames(as_points(position), as_points(tangent)), bend
 
 
 def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
@@ -257,9 +258,19 @@ def sides_of(line: Line) -> np.ndarray:
     return np.where(straight, np.abs(numbers[:, 1]), -1.0)
 
 
-def _lengths(line: Line, sides: np.ndarray, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+def _steady(line: Line) -> np.ndarray:
+    """Return the length (m,) of every segment whose speed does not change, straight sides and arcs of circles, and −1 for others."""
+    length = sides_of(line)
+    arcs = np.flatnonzero(line.is_arc)
+    _, a, b, angles = as_complex(line.coeffs[arcs]).T
+    round_ = (np.abs(np.abs(a) - np.abs(b)) <= CIRCLE_REL_TOL * np.abs(a)) & (np.abs((a * b.conj()).real) <= CIRCLE_REL_TOL * np.abs(a) ** 2)
+    length[arcs[round_]] = (np.abs(a) * np.abs(angles.imag))[round_]
+    return length
+
+
+def _lengths(line: Line, steady: np.ndarray, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return the length (p,) of every panel, and its arc length as a Chebyshev series (FINE + 1, p)."""
-    length = sides[segment]
+    length = steady[segment]
     series = np.zeros((FINE + 1, len(segment)))
     series[:2] = length / 2
     curved = np.flatnonzero(length < 0)
@@ -271,18 +282,18 @@ def _lengths(line: Line, sides: np.ndarray, segment: np.ndarray, t0: np.ndarray,
     return length, series
 
 
-def _panels(line: Line, sides: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Halve every segment that is no straight side until the 8- and 16-point rules agree; return them all in order."""
-    straight, segment = np.flatnonzero(sides >= 0), np.flatnonzero(sides < 0)
+def _panels(line: Line, steady: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Halve every segment that is not ``steady`` (m,) until the 8- and 16-point rules agree; return them all in order."""
+    even, segment = np.flatnonzero(steady >= 0), np.flatnonzero(steady < 0)
     t0, t1 = np.zeros(len(segment)), np.ones(len(segment))
-    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = [(straight, np.zeros(len(straight)), np.ones(len(straight)))]
+    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = [(even, np.zeros(len(even)), np.ones(len(even)))]
     tol = None
     for _ in range(MOST_HALVINGS):
         if not len(segment):
             break
         fine = _rule(line, segment, t0, t1, FINE)
         if tol is None:
-            tol = PANEL_REL_TOL * max(fine.sum() + sides[straight].sum(), 1e-300)
+            tol = PANEL_REL_TOL * max(fine.sum() + steady[even].sum(), 1e-300)
         ok = np.abs(fine - _rule(line, segment, t0, t1, COARSE)) <= tol
         done.append((segment[ok], t0[ok], t1[ok]))
         segment, t0, t1 = segment[~ok], t0[~ok], t1[~ok]
@@ -305,31 +316,44 @@ def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: in
 
 def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.ndarray) -> np.ndarray:
     with np.errstate(over="ignore", divide="ignore", invalid="ignore"):  # what overflows is clipped below
-        k = cross(d1, d2) / np.where(stalled, 1.0, speed) ** 3
+        across = (d1.conj() * d2).imag
+        k = across / np.where(stalled, 1.0, speed) ** 3
     k = np.nan_to_num(k, nan=0.0, posinf=SHARPEST_CURVATURE, neginf=-SHARPEST_CURVATURE)
-    k = np.where(stalled, np.where(cross(d1, d2) == 0, 0.0, SHARPEST_CURVATURE), k)
+    k = np.where(stalled, np.where(across == 0, 0.0, SHARPEST_CURVATURE), k)
     return np.clip(k, -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 
 
 def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
     """Return the signed curvature (n,) in 1/mm of segments (n, 4, 2) at parameters t (n,), clipped where the speed vanishes."""
-    _, d1, d2 = jets(coeffs, is_arc, t, order=2)
-    speed = np.hypot(d1[:, 0], d1[:, 1])
+    _, d1, d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=2))
+    speed = np.abs(d1)
     return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
 
 
-def _bends(line: Line, straight: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
-    """Sample curvature at both ends of every panel (p,) and, where it is not ``straight`` (p,), at the Gauss nodes."""
+def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
+    """Sample curvature at both ends of every panel (p,) and, where it is not straight, at the Gauss nodes."""
     nodes = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
+    straight = steady & ~line.is_arc[segment]
     own = np.where(straight, 2, len(nodes))
     panel = np.repeat(np.arange(len(segment)), own)
     u = np.concatenate([nodes, nodes[[0, -1]]])[np.arange(len(panel)) + np.repeat(len(nodes) * straight - np.cumsum(own) + own, own)]
     t = t0[panel] + (t1 - t0)[panel] * (u + 1) / 2
-    segments, curved = segment[panel], ~straight[panel]
-    s, k = np.where(u < 0, s0[panel], s0[panel + 1]), np.zeros(len(panel))
+    segments = segment[panel]
+    s = s0[panel] + np.diff(s0)[panel] * (u + 1) / 2
+    k = np.zeros(len(panel))
+    arcs, curved = (np.flatnonzero(rows) for rows in ((steady & ~straight)[panel], ~steady[panel]))
+    k[arcs] = _bend_of_circles(line)[segments[arcs]]
     s[curved] = s0[panel[curved]] + chebyshev_at(series[:, panel[curved]], u[curved])
     k[curved] = curvature_of(line.coeffs[segments[curved]], line.is_arc[segments[curved]], t[curved])
     return s, k, t, segments
+
+
+def _bend_of_circles(line: Line) -> np.ndarray:
+    """Return the signed curvature (m,) that segments have if they are arcs of circles; a point counts as one of no radius."""
+    _, a, b, angles = as_complex(line.coeffs).T
+    radius = np.where(line.is_arc, np.abs(a), 1.0)
+    turn = np.sign(angles.imag) * np.sign((a.conj() * b).imag)
+    return np.clip(turn / np.maximum(radius, 1 / SHARPEST_CURVATURE), -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 
 
 def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:

@@ -207,6 +207,10 @@ class Finding:
     count: int = 1
     cures: tuple[Cure, ...] = ()
 
+    def told(self, message: str) -> Finding:
+        """Return the same finding in other words."""
+        return Finding(self.kind, self.at_mm, self.amount, self.unit, message, self.at, self.count, self.cures)
+
     def placed(self, at: tuple[float, float]) -> Finding:
         """Return the same finding at a place on the page."""
         return Finding(self.kind, self.at_mm, self.amount, self.unit, self.message, at, self.count, self.cures)
