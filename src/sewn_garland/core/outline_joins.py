@@ -121,7 +121,7 @@ def _mended(shapes: np.ndarray) -> np.ndarray:
     """Return polygons (k,) with those that cross themselves made valid."""
     crossed = np.flatnonzero(~shapely.is_valid(shapes))
     out = shapes.copy()
-    out[crossed] = shapely.make_valid(shapes[crossed])
+    out[crossed] = shapely.make_valid(shapes[crossed], method="structure", keep_collapsed=False)
     return out
 
 

@@ -299,7 +299,7 @@ class BorderMessage(Message):
 
 
 class BorderChange(Versioned):
-    """Give a brush one of the seven border arrangements of its first motif."""
+    """Give a brush one of the seven border arrangements of the motif it began with."""
 
     arrangement: Arrangement
 

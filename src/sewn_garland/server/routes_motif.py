@@ -277,20 +277,40 @@ def border_of(path: IdPath):
     return sent(BorderMessage(arrangement=arrangement_of(repeat)))
 
 
-@api.post("/brushes/<int:id>/border", responses={200: BrushMessage}, summary="Give a brush a border arrangement of its first motif")
+@api.post("/brushes/<int:id>/border", responses={200: BrushMessage}, summary="Give a brush a border arrangement of the motif it began with")
 def set_border(path: IdPath, body: BorderChange):
     with store().writing() as session:
         row = row_of(session, "brush", path.id)
-        first = row_of(session, "motif", row.motif_id)
-        made = in_arrangement(piece_of(first), body.arrangement)
-        label, key = f"border of {row.name}", f"border {row.id}"
-        stem = first.name.split(", in border")[0]
-        own = [motif_values(session, motif) | {"name": f"{stem}, in border {i + 1}"} for i, motif in enumerate(made)]
-        motifs = make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)
-        ids = [motif["id"] for motif in motifs]
-        values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:]}}
-        after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
+        motif, made = _border_made_of(session, row)
+        label, key = f"border of {row.name}", f"border {row.id} {row.version}"
+        if body.arrangement == "slide" and made:
+            ids, border = [motif.id], None  # the motif itself, as it was before any border
+        else:
+            own = [
+                motif_values(session, each) | {"name": f"{motif.name}, in border {i + 1}"}
+                for i, each in enumerate(in_arrangement(piece_of(motif), body.arrangement))
+            ]
+            ids = [after["id"] for after in make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)]
+            border = {"motif_id": motif.id, "arrangement": body.arrangement}
+        values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:], "border": border}}
+        others = {i for b in session.exec(select(tables.Brush).where(tables.Brush.id != row.id)).all() for i in all_ids(b)}
+        gone = [Change("motif", i, None) for i in made if i not in others]
+        after = make_step(session, label, [Change("brush", path.id, values, body.version), *gone], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))
+
+
+def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, list[int]]:
+    """Return the motif that a brush's border was made of, and the ids of what was made of it.
+
+    Where its repeat is no border, or one that was changed since, that is its first motif, and nothing was made.
+    """
+    ids, border = ids_by_role(row)["repeat"], row.pieces.get("border")
+    began = border and session.get(tables.Motif, border["motif_id"])
+    if began is not None:
+        made = [motif_values(session, motif)["svg"] for motif in in_arrangement(piece_of(began), border["arrangement"])]
+        if made == [row_of(session, "motif", i).svg for i in ids]:
+            return began, ids
+    return row_of(session, "motif", row.motif_id), []
 
 
 @api.post("/brushes/<int:id>/make-piece", responses={200: BrushMessage}, summary="Make the piece of a role from the repeat")
@@ -304,7 +324,7 @@ def make_piece(path: IdPath, body: MakePiece):
         gap = gap_of(repeat_alone(session, row))
         made = corner_made(repeat, body.role.split("_")[0], body.way, gap) if corner else end_from_repeat(repeat, body.role, body.way)
         words = body.role.replace("_", " ")
-        label, key = f"{words} of {row.name}", f"piece {row.id} {body.role}"
+        label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
         own = motif_values(session, made) | {"name": f"{row.name}, {words}"}
         motif = make_step(session, label, [Change("motif", None, own)], merge_key=key)[0]
         values = {"pieces": {**row.pieces, body.role: motif["id"]}}

@@ -34,7 +34,8 @@ class Brush(Base, table=True):
     """A brush: ``settings`` holds the sections travel, spacing, ends and variants of its document.
 
     ``motif_id`` is its first repeat piece; ``pieces`` holds motif ids by role: ``repeat`` the other
-    variants in order, ``start``, ``end``, ``outside_corner``, ``inside_corner`` one each.
+    variants in order, ``start``, ``end``, ``outside_corner``, ``inside_corner`` one each. Where the
+    repeat is a border, ``border`` tells the ``motif_id`` it was made of and its ``arrangement``.
     """
 
     id: int | None = Field(default=None, primary_key=True)

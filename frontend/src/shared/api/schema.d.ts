@@ -288,7 +288,7 @@ export interface paths {
         /** Which of the seven border arrangements a brush has */
         get: operations["motif_border_of_brushes__int_id__border_get"];
         put?: never;
-        /** Give a brush a border arrangement of its first motif */
+        /** Give a brush a border arrangement of the motif it began with */
         post: operations["motif_set_border_brushes__int_id__border_post"];
         delete?: never;
         options?: never;
@@ -2151,7 +2151,7 @@ export interface components {
         };
         /**
          * BorderChange
-         * @description Give a brush one of the seven border arrangements of its first motif.
+         * @description Give a brush one of the seven border arrangements of the motif it began with.
          */
         BorderChange: {
             /** Version */

@@ -28,7 +28,7 @@ export function Choice<T extends string>({ label, value, options, onSet, small =
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className={`border-b-2 border-transparent py-0.5 text-center ${small ? `${options.length > 5 ? "px-[1px]" : "px-1"} text-[12px] tracking-tight` : "px-1.5"} data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder`}
+            className={`border-b-2 border-transparent py-0.5 text-center ${small ? `${options.length > 6 ? "px-[3px]" : options.length > 5 ? "px-[1px]" : "px-1"} text-[12px] tracking-tight` : "px-1.5"} data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder`}
           >
             {option.picture && <span className={`mx-auto block ${small ? (options.length > 6 ? "w-[44px] [&>svg]:w-[44px]" : "w-[50px] [&>svg]:w-[50px]") : ""}`}>{option.picture}</span>}
             {option.label}

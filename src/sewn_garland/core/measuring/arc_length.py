@@ -343,7 +343,7 @@ def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple
     k = np.zeros(len(panel))
     arcs, curved = (np.flatnonzero(rows) for rows in ((steady & ~straight)[panel], ~steady[panel]))
     k[arcs] = _bend_of_circles(line)[segments[arcs]]
-    s[curved] = s0[panel[curved]] + chebyshev_at(series[:, panel[curved]], u[curved])
+    s[curved] = s0[panel[curved]] + np.maximum(chebyshev_at(series[:, panel[curved]], u[curved]), 0.0)
     k[curved] = curvature_of(line.coeffs[segments[curved]], line.is_arc[segments[curved]], t[curved])
     return s, k, t, segments
 
