@@ -59,6 +59,7 @@ export interface Stamp {
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
 const SPECK_PX = 1.5; // of a device pixel, from the middle
+const SEAM_PX = 0.5; // of a device pixel: both sides reach so far over a bisector, for no ground to show along it
 const BENT_REACH = 3; // chosen: how much further a piece may reach once it is bent
 
 const stamps = new WeakMap<Artwork, Stamp>();
@@ -234,7 +235,7 @@ function paintOneByOne(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ra
     if (clipped) {
       ctx.save();
       inPage(ctx, page);
-      for (; cut[ends] === piece; ends++) clipOnBisector(ctx, laid.bisectors, ends, [m[4], m[5]], reach);
+      for (; cut[ends] === piece; ends++) clipOnBisector(ctx, laid.bisectors, ends, [m[4], m[5]], reach, SEAM_PX / page.scale);
     }
     if (shaped) at = paintBent(ctx, laid, piece, at, stamp, page);
     else {
@@ -251,11 +252,11 @@ const inPage = (ctx: CanvasRenderingContext2D, { scale, x, y }: View): void => c
 const inPiece = (ctx: CanvasRenderingContext2D, m: Float32Array, { scale: s, x, y }: View): void =>
   ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + x, m[5] * s + y);
 
-/** Clip to what lies on a bisector's near side, as far as a piece about `centre` reaches (mm). */
-function clipOnBisector(ctx: CanvasRenderingContext2D, bisectors: Float32Array, row: number, centre: Px, reach: number): void {
+/** Clip to what lies on a bisector's near side and `over` it, as far as a piece about `centre` reaches (mm). */
+function clipOnBisector(ctx: CanvasRenderingContext2D, bisectors: Float32Array, row: number, centre: Px, reach: number, over: number): void {
   const [vx, vy, ax, ay] = bisectors.subarray(4 * row, 4 * row + 4);
-  const off = (centre[0] - vx) * ax + (centre[1] - vy) * ay;
-  const [fx, fy] = [centre[0] - off * ax, centre[1] - off * ay]; // its foot on the bisector
+  const off = (centre[0] - vx) * ax + (centre[1] - vy) * ay - over;
+  const [fx, fy] = [centre[0] - off * ax, centre[1] - off * ay]; // its foot on the edge of the clip
   const deep = Math.abs(off) + reach;
   ctx.beginPath();
   ctx.moveTo(fx - ay * reach, fy + ax * reach);

@@ -69,7 +69,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
         </p>
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
-      <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} />
+      <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} glass={glass} />
       {Array.from({ length: LENS.count(scene) }, (_, i) => (
         <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i, size.width - RIGHT)} night={night} />
       ))}
@@ -144,10 +144,12 @@ interface MarksProps {
   settings: Settings;
   edit: BrushEdit;
   night: boolean;
+  /** The colour of the ground, about words that may lie on artwork. */
+  glass: string;
 }
 
 /** What lies on the run to be dragged: the pitch tape, the size arrow, the turning ring. */
-function Marks({ scene, header, view, size, settings, edit, night }: MarksProps) {
+function Marks({ scene, header, view, size, settings, edit, night, glass }: MarksProps) {
   const middle = (i: number): number => {
     const row = scene.extents.subarray(i * EXTENT.width, (i + 1) * EXTENT.width);
     return row.length ? row[EXTENT.s] + (row[EXTENT.after] - row[EXTENT.before]) / 2 : header.piece_mm / 2 + i * header.pitch_mm;
@@ -224,7 +226,7 @@ function Marks({ scene, header, view, size, settings, edit, night }: MarksProps)
             <rect x={to - 12} y={top - 8} width={24} height={42} fill="transparent" />
             <rect x={to - 4} y={top - 1} width={8} height={28} rx={1.5} fill="var(--color-madder)" />
           </g>
-          <text x={to + 12} y={top + 18} className="font-bold" fill={night ? "#ffb9ae" : "var(--color-madder)"} fontSize="13.5" data-testid="pitch-figure">
+          <text x={to + 12} y={top + 18} className="font-bold" fill={night ? "#ffb9ae" : "var(--color-madder)"} fontSize="13.5" stroke={glass} strokeWidth="4" strokeLinejoin="round" style={{ paintOrder: "stroke" }} data-testid="pitch-figure">
             pitch {header.pitch_mm.toFixed(2)} mm
           </text>
         </g>
