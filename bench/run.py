@@ -96,7 +96,7 @@ def bench_travel() -> None:
 
 
 def bench_hostile() -> None:
-    """Lines that turn up in real files and take the longest: an answer within 2 s each."""
+    """Lines that turn up in real files and take the longest: an answer within 2 s each, also with rows, widths or outlines."""
     motif = motif_from_svg(PILL)
     corners = "M0 0" + "".join(f"L{3 * i} {6 * (i % 2)}" for i in range(1, 10_001))
     crumbs = "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(10_000))
@@ -108,6 +108,15 @@ def bench_hostile() -> None:
             brush = Brush("bench", (motif,), round_bends=how, ease="size", outside_corner=corner, inside_corner=corner, round_radius=0.3)
             taken = median_seconds(lambda b=brush, on=path: lay(b, [measure(line_from_path_data(on))]), 3)
             row(f"{name}, read and laid {how}, {corner}", f"{taken:.2f} s", "≤ 2 s", taken <= 2)
+    for what, more in (
+        ("two rows beside it", {"rows": (-3.0, 3.0)}),
+        ("two rows beside it, mitred", {"rows": (-3.0, 3.0), "outside_corner": "mitre", "inside_corner": "mitre"}),
+        ("thick and thin", {"width_along": ((0.0, 1.0), (0.5, 0.4), (1.0, 1.0))}), ("measured by outlines", {"by_outlines": True}),
+    ):  # fmt: skip
+        for how in ("rigid", "bent", "jointed"):
+            brush = Brush("bench", (motif,), round_bends=how, ease="size", **more)
+            taken = median_seconds(lambda b=brush: lay(b, [measure(line_from_path_data(corners))]), 3)
+            row(f"10 000 corners, read and laid {how}, {what}", f"{taken:.2f} s", "≤ 2 s", taken <= 2)
 
 
 def bench_look_ups() -> None:

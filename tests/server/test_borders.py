@@ -58,7 +58,7 @@ def test_every_step_can_be_taken_back_and_again(client, waves):
 def test_a_border_whose_motif_was_changed_since_is_made_of_what_is_there(client, waves):
     now, press = waves
     press("along")
-    brush, motifs, _ = now()
+    brush, _, _ = now()
     own = brush["pieces"]["repeat"][0]
     version = client.get(f"/api/motifs/{own}").get_json()["version"]
     edit = {"op": "transform", "parts": [0], "scale_x": 1, "scale_y": 1, "turn_deg": 10, "about_mm": None}

@@ -4,11 +4,13 @@ import io
 
 import numpy as np
 import pytest
+import shapely
 from PIL import Image
 
-from making import bar_svg, brush, measured, svg
+from making import bar, bar_svg, brush, measured, svg
 from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.svg import Layer, compact_svg, plain_svg
+from sewn_garland.core.maths.curves import cross
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
 from sewn_garland.core.picking import shapes_drawn
@@ -32,6 +34,29 @@ def picture():
 def laid(motif, travel, **more):
     own = brush(motif, round_bends=travel, ease="length", outside_corner="mitre", inside_corner="mitre", **more)
     return lay(own, [measured(FRAME)])[0]
+
+
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+def test_uncut_outlines_and_their_bisectors_say_the_same_as_cut_ones(travel):
+    own = brush(FILLED, round_bends=travel, ease="length", outside_corner="mitre", inside_corner="mitre")
+    cut, uncut = (lay(own, [measured(FRAME)], cut=how)[0] for how in (True, False))
+    assert cut.cuts.piece.tolist() == uncut.cuts.piece.tolist() and len(cut.cuts.piece) >= 8
+    for piece in np.unique(cut.cuts.piece):
+        (whole,), kept = shapes_drawn([FILLED], uncut, [piece]), shapes_drawn([FILLED], cut, [piece])
+        left = shapely.Polygon(whole.points)
+        for row in np.flatnonzero(uncut.cuts.piece == piece):
+            away, vertex = uncut.cuts.away[row], uncut.cuts.vertex[row]
+            side = np.array([away[1], -away[0]])
+            left &= shapely.Polygon([vertex + 99 * side, vertex - 99 * side, vertex - 99 * side - 99 * away, vertex + 99 * side - 99 * away])
+        assert sum(abs(area_of(s.commands, s.points)) for s in kept) == pytest.approx(left.area, abs=1e-6)
+
+
+def test_on_very_small_segments_a_mitred_piece_is_not_split_where_its_line_is_not_its_own():
+    crumbs = "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(400))
+    own = brush(bar(2, 1), round_bends="bent", ease="length", outside_corner="mitre", inside_corner="mitre")
+    done = lay(own, [measured(crumbs)])[0]
+    assert len(done.stops.s) > 100
+    assert len(done.outlines.points) < 40 * len(done.stops.s)  # a bar is four sides: 13 points, and a few where it is cut
 
 
 def cover(motif, done, write=compact_svg):
@@ -72,7 +97,7 @@ def test_a_picked_up_picture_is_clear_beyond_the_bisector():
         rgba = rgba_from_png(shape.picture.png)
         side, down = shape.points[1] - shape.points[0], shape.points[3] - shape.points[0]
         seen += (rgba[..., 3] / 255).mean() * abs(side[0] * down[1] - side[1] * down[0])
-    areas = [abs(np.cross(*np.diff(s.points[:3], axis=0))) for s in shapes_drawn([motif], done, range(len(done.stops.s)))]
+    areas = [abs(cross(*np.diff(s.points[:3], axis=0))) for s in shapes_drawn([motif], done, range(len(done.stops.s)))]
     hidden = sum(areas) - FRAME_MM2
     assert seen == pytest.approx(sum(areas[i] for i in done.outlines.cut) - hidden, rel=0.01)
 

@@ -10,6 +10,7 @@ from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.pipeline import lay
 from sewn_garland.core.placing.rigid import matrices_of
 from sewn_garland.core.reading.svg_lines import line_from_path_data
+from sewn_garland.core.spacing.joints import RunsOfLinks, on_runs
 from sewn_garland.core.values.brush import Brush
 from sewn_garland.core.values.motif import Motif
 
@@ -169,3 +170,35 @@ def test_links_past_hairpins_and_cusps_give_findings_and_no_nan():
             laid = on(path, chain(length))
             assert np.isfinite(laid.placements.joints).all()
             assert (np.diff(laid.stops.s) >= 0).all()
+
+
+def test_joints_are_sought_to_the_end_of_a_line_far_longer_than_its_tight_bend():
+    laid = on("M-194.5 0A0.375 23 10 0 1 52 166Z", chain(4, ease="leave"))  # an ellipse 17 m round, whose ends a link just passes
+    assert len(laid.stops.s) > 4200
+    (left,) = laid.findings
+    assert left.kind == "leftover"
+    openings = np.hypot(*(np.roll(laid.placements.joints[:, 0], -1, axis=0) - laid.placements.joints[:, 1]).T)
+    assert openings[:-1].max() < 1e-8 and openings[-1] == pytest.approx(left.amount, rel=0.01)  # the one opening is what is left over
+
+
+def test_beyond_the_ends_of_an_open_run_its_line_goes_straight_on():
+    square = measure(line_from_path_data("M0 0H10V10H0Z"))
+
+    def curve(run, s):
+        frames = frames_at(square, s)
+        return frames.position, frames.tangent
+
+    runs = RunsOfLinks(np.array([10.0, 0.0]), np.array([10.0, 40.0]), np.array([False, True]))
+    along = on_runs(curve, runs)
+    place, way = along(np.array([0, 0, 0, 1]), np.array([8.0, 15.0, 23.0, 13.0]))
+    assert place == pytest.approx(np.array([[10.0, -2.0], [10.0, 5.0], [10.0, 13.0], [10.0, 3.0]]), abs=1e-6)
+    assert way == pytest.approx(np.array([[0.0, 1.0]] * 4))
+
+
+def test_links_between_mitres_do_not_look_round_the_corner():
+    """By hand: a leg of 5√2 mm holds three links of 2 mm and leaves 1.07 mm, whatever comes after its corner."""
+    zigzag = "M0 0" + "".join(f"l5 {-5 if i % 2 else 5}" for i in range(6))
+    laid = on(zigzag, chain(2, ease="leave", outside_corner="mitre", inside_corner="mitre"))
+    assert np.bincount(laid.stops.run).tolist() == [3] * 6
+    assert [round(f.amount, 2) for f in laid.findings if f.kind == "leftover"] == [1.07] * 6
+    assert not [f for f in laid.findings if f.kind == "tight bend"]

@@ -263,8 +263,9 @@ def _steady(line: Line) -> np.ndarray:
     length = sides_of(line)
     arcs = np.flatnonzero(line.is_arc)
     _, a, b, angles = as_complex(line.coeffs[arcs]).T
-    round_ = (np.abs(np.abs(a) - np.abs(b)) <= CIRCLE_REL_TOL * np.abs(a)) & (np.abs((a * b.conj()).real) <= CIRCLE_REL_TOL * np.abs(a) ** 2)
-    length[arcs[round_]] = (np.abs(a) * np.abs(angles.imag))[round_]
+    radius = np.abs(a)
+    circle = (np.abs(radius - np.abs(b)) <= CIRCLE_REL_TOL * radius) & (np.abs((a * b.conj()).real) <= CIRCLE_REL_TOL * radius**2)
+    length[arcs[circle]] = (radius * np.abs(angles.imag))[circle]
     return length
 
 

@@ -40,10 +40,12 @@ def straight_between(lines: Sequence[MeasuredLine], which: np.ndarray, low: np.n
     known = (length > 0) & (~closed | ((low >= 0) & (high <= length)))
     if not known.any():
         return known
-    a, b = (
-        np.clip(np.searchsorted(sides.start, np.clip(s, 0.0, length) + sides.offset[which], side="right") - 1, sides.first[which], sides.last[which])
-        for s in (low, high)
-    )
+
+    def panel(s: np.ndarray) -> np.ndarray:
+        at = np.clip(s, 0.0, length) + sides.offset[which]
+        return np.clip(np.searchsorted(sides.start, at, side="right") - 1, sides.first[which], sides.last[which])
+
+    a, b = panel(low), panel(high)
     return known & sides.straight[a] & (sides.crooked[b + 1] == sides.crooked[a + 1])
 
 

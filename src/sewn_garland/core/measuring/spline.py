@@ -97,7 +97,8 @@ def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
     start, width, coeffs, bends, rough = (np.concatenate(columns) for columns in zip(*cells, strict=True))
     last = np.cumsum(counts) - 1
     return ArcLengthSpline(
-        lines, start + np.repeat(offset, counts), width, coeffs, bends, rough, last - counts + 1, last, offset, length, np.array([line.closed for line in lines]),
+        lines, start + np.repeat(offset, counts), width, coeffs, bends, rough, last - counts + 1, last, offset, length,
+        np.array([line.closed for line in lines]),
     )  # fmt: skip
 
 
