@@ -55,16 +55,31 @@ def test_every_step_can_be_taken_back_and_again(client, waves):
     assert press("glide") == "glide"  # and the border still knows what it was made of
 
 
-def test_a_border_whose_motif_was_changed_since_is_made_of_what_is_there(client, waves):
+@pytest.mark.parametrize("edit", [
+    {"op": "transform", "parts": [0], "scale_x": 1, "scale_y": 1, "turn_deg": 10, "about_mm": None},
+    {"op": "base_line", "base_line_mm": 1.0},
+], ids=["turned", "base line"])  # fmt: skip
+def test_a_border_whose_motif_was_changed_since_is_made_of_what_is_there(client, waves, edit):
     now, press = waves
     press("along")
     brush, _, _ = now()
     own = brush["pieces"]["repeat"][0]
     version = client.get(f"/api/motifs/{own}").get_json()["version"]
-    edit = {"op": "transform", "parts": [0], "scale_x": 1, "scale_y": 1, "turn_deg": 10, "about_mm": None}
     assert client.post(f"/api/motifs/{own}/edit", json={"version": version, "edit": edit}).status_code == 200
     press("upright")
     assert own in now()[1]  # a motif with work in it is kept
+
+
+def test_a_piece_of_another_role_stays(client, waves):
+    now, press = waves
+    press("upright")
+    brush, _, _ = now()
+    own = brush["pieces"]["repeat"][0]
+    body = {"version": brush["version"], "role": "start", "motif_ids": [own]}
+    assert client.post(f"/api/brushes/{brush['id']}/pieces", json=body).status_code == 200
+    press("glide")
+    brush, motifs, _ = now()
+    assert brush["pieces"]["start"] == own and own in motifs
 
 
 def test_what_another_brush_uses_stays(client, waves):

@@ -293,8 +293,9 @@ def set_border(path: IdPath, body: BorderChange):
             ids = [after["id"] for after in make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)]
             border = {"motif_id": motif.id, "arrangement": body.arrangement}
         values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:], "border": border}}
-        others = {i for b in session.exec(select(tables.Brush).where(tables.Brush.id != row.id)).all() for i in all_ids(b)}
-        gone = [Change("motif", i, None) for i in made if i not in others]
+        used = {i for b in session.exec(select(tables.Brush).where(tables.Brush.id != row.id)).all() for i in all_ids(b)}
+        used |= {i for role, of_role in ids_by_role(row).items() if role != "repeat" for i in of_role}
+        gone = [Change("motif", i, None) for i in made if i not in used]
         after = make_step(session, label, [Change("brush", path.id, values, body.version), *gone], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))
 
@@ -307,8 +308,9 @@ def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, 
     ids, border = ids_by_role(row)["repeat"], row.pieces.get("border")
     began = border and session.get(tables.Motif, border["motif_id"])
     if began is not None:
-        made = [motif_values(session, motif)["svg"] for motif in in_arrangement(piece_of(began), border["arrangement"])]
-        if made == [row_of(session, "motif", i).svg for i in ids]:
+        made = [motif_values(session, motif) for motif in in_arrangement(piece_of(began), border["arrangement"])]
+        rows = [row_of(session, "motif", i).model_dump() for i in ids]
+        if len(made) == len(rows) and all(one.items() <= other.items() for one, other in zip(made, rows, strict=True)):
             return began, ids
     return row_of(session, "motif", row.motif_id), []
 

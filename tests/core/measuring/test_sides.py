@@ -5,6 +5,7 @@ import pytest
 
 from making import bar, brush, measured
 from sewn_garland.core import shaped_pieces
+from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.sides import straight_between
 from sewn_garland.core.picking import shapes_drawn
 from sewn_garland.core.pipeline import lay
@@ -53,3 +54,10 @@ def test_stamped_where_it_is_straight_a_bent_brush_lies_as_if_all_were_bent(path
 
 def _box(shape):
     return np.concatenate([shape.points.min(axis=0), shape.points.max(axis=0)])
+
+
+@pytest.mark.parametrize("size", [5e-324, 1e-310, 1e-290])
+def test_the_smallest_sides_there_are_have_a_direction(size):
+    frames = frames_at(measured(f"M0 0L{size!r} 0"), np.array([0.0, size, 1.0]))
+    assert np.isfinite(frames.position).all()
+    assert frames.tangent.tolist() == [[1.0, 0.0]] * 3

@@ -14,6 +14,7 @@ const LEFT = 132;
 const RIGHT = 300;
 const MIDDLE = 118;
 const MOST_HEIGHT = 92;
+const RULE_FONT = '10.5px "Hanken Grotesk Variable"';
 
 /** How the flat run sits in its band: in px, from the band's own size and the brush's mm. */
 export const FLAT = {
@@ -40,7 +41,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
   const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const under = {
-    key: `${scale} ${night}`,
+    key: `${scale} ${night} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
     paint: (ctx, box, ratio) => {
       const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
       paintRule(ctx, box.width, scale, colours.rule);
@@ -93,7 +94,7 @@ function paintRule(ctx: CanvasRenderingContext2D, width: number, scale: number, 
   ctx.strokeStyle = colour;
   ctx.fillStyle = colour;
   ctx.lineWidth = 1;
-  ctx.font = '10.5px "Hanken Grotesk Variable"';
+  ctx.font = RULE_FONT;
   ctx.beginPath();
   ctx.moveTo(LEFT, 36.5);
   ctx.lineTo(width, 36.5);

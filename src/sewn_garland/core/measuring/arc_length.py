@@ -17,6 +17,7 @@ COARSE, FINE = 8, 16
 PANEL_REL_TOL = 1e-12  # chosen: of the whole length; the sum then stays below 1e-9 by far
 MOST_HALVINGS = 60
 SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
+LEAST_SPEED = 1e-300  # below it double precision has too few bits left to divide by
 NEWTON_ROUNDS = 40
 INVERSE_CELLS = 32  # of the table that Newton starts from; chosen: one or two rounds are then enough
 CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
@@ -94,7 +95,7 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
     position, d1, *d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=order))
     speed = np.abs(d1)
-    stalled = speed <= 1e-9 * table.segment_scale[segment]
+    stalled = speed <= 1e-9 * table.segment_scale[segment] + LEAST_SPEED
     tangent = d1 / np.where(stalled, 1.0, speed)
     if stalled.any():
         tangent[stalled] = as_complex(end_directions(coeffs[stalled], is_arc[stalled], t[stalled]))
@@ -328,7 +329,7 @@ def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.nd
     """Return the signed curvature (n,) in 1/mm of segments (n, 4, 2) at parameters t (n,), clipped where the speed vanishes."""
     _, d1, d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=2))
     speed = np.abs(d1)
-    return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)))
+    return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)) + LEAST_SPEED)
 
 
 def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
