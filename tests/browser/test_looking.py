@@ -1,8 +1,12 @@
 """Looking at the work: compare, dark ground, closer and further, the sheet from near and far."""
 
+import base64
+import io
 import re
 
+import numpy as np
 import pytest
+from PIL import Image
 from playwright.sync_api import expect
 
 from making import svg
@@ -10,14 +14,18 @@ from making import svg
 pytestmark = pytest.mark.browser
 
 
-# the pixels that an element shows of the canvas over it: its own where it is one, else of the canvas around or in front
-PIXELS = """(element, share) => {
+# the pixels that an element shows of the canvas over it, once all that was asked of it is shown: its own where it is one,
+# else of the canvas around or in front
+PIXELS = """async (element, share) => {
   const canvas = element instanceof HTMLCanvasElement ? element : element.closest('section').querySelector('canvas');
+  while (canvas.dataset.asked !== canvas.dataset.shown) await new Promise(requestAnimationFrame);
   const [own, all] = [element.getBoundingClientRect(), canvas.getBoundingClientRect()];
   const ratio = canvas.width / all.width;
   const [x, y] = [(own.x - all.x) * ratio, (own.y - all.y) * ratio].map(Math.round);
   const [w, h] = [own.width * ratio, own.height * ratio].map(Math.round);
-  const take = (...box) => [...canvas.getContext('2d').getImageData(...box).data];
+  const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d');
+  copy.drawImage(canvas, 0, 0);
+  const take = (...box) => [...copy.getImageData(...box).data];
   if (share) return take(x + Math.round(w * share[0]), y + Math.round(h * share[1]), 1, 1);
   const alpha = take(x, y, w, h).filter((_, i) => i % 4 === 3);
   return alpha.filter((a) => a > 32).length / alpha.length;
@@ -77,6 +85,34 @@ def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
         page.get_by_role("button", name="closer").click()
     expect(page.get_by_text("Each 120 mm wide")).to_be_visible()
     expect(straight).to_have_attribute("data-pieces", "9")
+
+
+@pytest.mark.parametrize("where", ["inside the motif", "at an address of its own"])
+def test_a_picture_is_painted_on_the_trial_lines_as_on_the_run(app, where):
+    page = app.open()
+    out, size = io.BytesIO(), (12, 8) if where == "inside the motif" else (600, 400)  # a large one is fetched by itself
+    grain = np.random.default_rng(3).integers(0, 40, (size[1], size[0], 1))
+    Image.fromarray((np.array([40, 160, 120]) + grain).astype(np.uint8)).save(out, "png")
+    picture = f'<image href="data:image/png;base64,{base64.b64encode(out.getvalue()).decode()}" width="12" height="8"/>'
+    motif = page.request.post(f"{app.address}/api/motifs", data={"name": "Sea glass", "svg": svg(picture, 12, 8)}).json()
+    assert motif["shapes"][0]["picture"]["href"].startswith("data:" if where == "inside the motif" else "/api/")
+    brush = page.request.post(f"{app.address}/api/brushes", data={"name": "Sea glass", "motif_id": motif["id"]}).json()
+    page.goto(f"{app.address}/#/repeat/{brush['id']}")
+    page.reload()
+    page.wait_for_load_state("networkidle")
+    assert inked_share(page, "trial-straight") > 0.03
+    for place in (page.get_by_test_id("flat-run").evaluate(PIXELS, [0.3, 0.41]), middle_colour(page, "trial-straight")):
+        assert np.abs(np.array(place) - [60, 180, 140, 255]).max() <= 22
+
+
+def test_the_trial_lines_are_painted_once_more_for_another_ground_and_size(app):
+    page = app.open("#/repeat/10")
+    day = inked_share(page, "trial-loop")
+    page.get_by_role("group", name="Ground under the work").get_by_role("button", name="dark").click()
+    assert inked_share(page, "trial-loop") == pytest.approx(day, rel=0.05)
+    page.set_viewport_size({"width": 1500, "height": 900})
+    expect(page.get_by_test_id("trial-sheet")).to_have_attribute("width", re.compile("^10"))
+    assert inked_share(page, "trial-loop") == pytest.approx(day, rel=0.25)
 
 
 def test_specks_cover_about_what_the_pieces_would(app):

@@ -1,5 +1,6 @@
 """Motifs, pictures, scans and pieces over the API, good and bad."""
 
+import base64
 import io
 import time
 
@@ -52,6 +53,21 @@ def test_a_change_is_a_named_step_that_undo_takes_back(bench):
     ok(bench.post("/api/undo", json={"step_id": history["undo_id"]}))
     assert len(bench.get(f"/api/motifs/{motif['id']}").json["shapes"]) == 1
     assert edit(bench, motif, {"op": "trim"}, 409)["current"]["name"] == "Link"  # stale: undo raised the version
+
+
+def test_an_svg_with_a_large_picture_in_it_is_brought_in_whole(bench):
+    data = np.random.default_rng(2).integers(0, 255, (90, 120, 3)).astype(np.uint8)
+    out = io.BytesIO()
+    Image.fromarray(data).save(out, "PNG")
+    assert len(out.getvalue()) > 8_000
+    href = "data:image/png;base64," + base64.b64encode(out.getvalue()).decode()
+    motif = ok(bench.post("/api/motifs", json={"name": "Grain", "svg": svg(f'<image href="{href}" width="12" height="9"/>', 12, 9)}))
+    edit(bench, motif, {"op": "cuts", "cuts_mm": [3, 9]})  # the part between the cuts is a smaller picture
+    kept = ok(bench.get(f"/api/motifs/{motif['id']}"))
+    [whole], [part] = kept["shapes"], kept["piece"]["shapes"]
+    shown = np.array(Image.open(io.BytesIO(base64.b64decode(whole["picture"]["href"].split(",")[1]))))[..., :3]
+    assert (shown == data).all()
+    assert part["picture"]["width_px"] == pytest.approx(60, abs=1)
 
 
 def test_a_draft_is_measured_and_not_kept(bench):

@@ -87,7 +87,8 @@ def bring_in_motif(body: NewMotif):
     motif = motif_from_svg(body.svg, where=body.name)
     motif = trimmed(motif, where=body.name, keep_base=False) if body.trim else motif
     with store().writing() as session:
-        return sent(motif_message(keep_motif(session, body.name, motif, f"bring in {body.name}")), 201)
+        kept = keep_motif(session, body.name, motif, f"bring in {body.name}")
+    return sent(motif_message(kept), 201)  # its pictures can be read once they are kept
 
 
 @api.get("/starters", responses={200: Starters}, summary="The starters with their figures, each drawn")
@@ -163,7 +164,7 @@ def edit_motif(path: IdPath, body: MotifEdit):
         values = motif_values(session, changed_motif(motif_of(row), body.edit))
         label = body.label or f"{_label_of(body.edit)}: {row.name}"
         after = make_step(session, label, [Change("motif", path.id, values, body.version)], merge_key=body.merge_key)[0]
-        return sent(motif_message(tables.Motif(**after)))
+    return sent(motif_message(tables.Motif(**after)))
 
 
 @api.post("/motifs/<int:id>/draft", responses={200: MotifBench}, summary="A motif with its seam and weight, as it is or would be")

@@ -193,4 +193,5 @@ def pick_up(path: IdPath, body: PickUp):
         _, layers = laid_page(session, path.id)
     motif = picked_up(layers, (body.left_mm, body.top_mm, body.right_mm, body.bottom_mm))
     with store().writing() as session:
-        return sent(motif_message(keep_motif(session, body.name, motif, f"pick up {body.name}")), 201)
+        kept = keep_motif(session, body.name, motif, f"pick up {body.name}")
+    return sent(motif_message(kept), 201)

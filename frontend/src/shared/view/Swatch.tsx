@@ -3,7 +3,8 @@ import type { Motif } from "../api/client";
 import { useLay } from "../api/useLay";
 import type { Scene } from "../api/scenes";
 import { fitView, laidOf, paintPieces } from "./painter";
-import { WorkCanvas, type Paint } from "./WorkCanvas";
+import type { Paint } from "./layers";
+import { WorkCanvas } from "./WorkCanvas";
 
 const NOTHING = {};
 

@@ -1,6 +1,9 @@
 import type { Motif, Shape } from "../api/client";
 import type { Finding, PictureMesh } from "../api/scenes";
-import { imageOf } from "./images";
+import { imageOf, type Picture } from "./images";
+
+/** A drawing context of the page or of a worker. */
+export type Ctx = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 /** Millimetres to pixels: px = mm · scale + (x, y). */
 export interface View {
@@ -35,7 +38,7 @@ interface Ready {
   shape: Shape;
   fillGradient: Shade | null;
   strokeGradient: Shade | null;
-  picture: { image: HTMLImageElement; matrix: DOMMatrix } | null;
+  picture: { image: Picture; matrix: DOMMatrix } | null;
   /** The shape's thinnest side in mm: what is thinner than a trace of a pixel is not painted. */
   thin: number;
 }
@@ -152,9 +155,15 @@ export interface Laid {
   meshes: PictureMesh[];
 }
 
+/** What a scene says of its pieces. */
+export type LaidScene = Pick<Laid, "matrices" | "variant"> & Partial<Omit<Laid, "stamps">>;
+
 /** Make a scene's pieces ready with the motifs of its brush's repeat, in their order. */
-export const laidOf = (motifs: Motif[], scene: Pick<Laid, "matrices" | "variant"> & Partial<Omit<Laid, "stamps">>): Laid => ({
-  stamps: motifs.map((m) => stampOf(laidArtwork(m))),
+export const laidOf = (motifs: Motif[], scene: LaidScene): Laid => laidWith(motifs.map(laidArtwork), scene);
+
+/** Make a scene's pieces ready with what its motifs lay. */
+export const laidWith = (artworks: Artwork[], scene: LaidScene): Laid => ({
+  stamps: artworks.map(stampOf),
   matrices: scene.matrices,
   variant: scene.variant,
   outline: scene.outline ?? NO_OUTLINE,
@@ -183,7 +192,7 @@ function sightOf({ x = 0, y = 0, width, height }: Area, ratio: number): (atX: nu
 }
 
 /** Paint every piece that reaches into an area; `ratio` is device pixels to a CSS pixel. */
-export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, area: Area): void {
+export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area): void {
   const { stamps, matrices, variant } = laid;
   if (!stamps.length) return;
   const stamp = stamps.reduce((a, b) => (b.reach > a.reach ? b : a));
@@ -219,7 +228,7 @@ export function paintPieces(ctx: CanvasRenderingContext2D, laid: Laid, view: Vie
 }
 
 /** Paint pieces of which some are bent or cut; of bent ones gradients turn with the piece. */
-function paintOneByOne(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ratio: number, seen: ReturnType<typeof sightOf>): void {
+function paintOneByOne(ctx: Ctx, laid: Laid, view: View, ratio: number, seen: ReturnType<typeof sightOf>): void {
   const { stamps, matrices, variant, contours, cut } = laid;
   const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
   let [at, ends] = [0, 0];
@@ -248,12 +257,12 @@ function paintOneByOne(ctx: CanvasRenderingContext2D, laid: Laid, view: View, ra
 }
 
 /** Draw in mm of the page, or of a piece where its matrix puts it; `page` in device pixels. */
-const inPage = (ctx: CanvasRenderingContext2D, { scale, x, y }: View): void => ctx.setTransform(scale, 0, 0, scale, x, y);
-const inPiece = (ctx: CanvasRenderingContext2D, m: Float32Array, { scale: s, x, y }: View): void =>
+const inPage = (ctx: Ctx, { scale, x, y }: View): void => ctx.setTransform(scale, 0, 0, scale, x, y);
+const inPiece = (ctx: Ctx, m: Float32Array, { scale: s, x, y }: View): void =>
   ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + x, m[5] * s + y);
 
 /** Clip to what lies on a bisector's near side and `over` it, as far as a piece about `centre` reaches (mm). */
-function clipOnBisector(ctx: CanvasRenderingContext2D, bisectors: Float32Array, row: number, centre: Px, reach: number, over: number): void {
+function clipOnBisector(ctx: Ctx, bisectors: Float32Array, row: number, centre: Px, reach: number, over: number): void {
   const [vx, vy, ax, ay] = bisectors.subarray(4 * row, 4 * row + 4);
   const off = (centre[0] - vx) * ax + (centre[1] - vy) * ay - over;
   const [fx, fy] = [centre[0] - off * ax, centre[1] - off * ay]; // its foot on the edge of the clip
@@ -268,7 +277,7 @@ function clipOnBisector(ctx: CanvasRenderingContext2D, bisectors: Float32Array, 
 }
 
 /** Paint a bent piece, whose contours begin at `at`: each shape's as one path, with its paints. Return where the next piece's begin. */
-function paintBent(ctx: CanvasRenderingContext2D, laid: Laid, piece: number, at: number, stamp: Stamp, page: View): number {
+function paintBent(ctx: Ctx, laid: Laid, piece: number, at: number, stamp: Stamp, page: View): number {
   const { contours, outline } = laid;
   const m = laid.matrices.subarray(piece * 6, piece * 6 + 6);
   const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
@@ -315,8 +324,8 @@ const STRAIGHT_PX = 0.3; // a mesh that strays less is drawn as one picture
 type Px = [number, number];
 
 /** Draw a picture on its mesh, cell by cell, each with the affine map nearest to its four corners; a straight mesh in one go. */
-function paintMesh(ctx: CanvasRenderingContext2D, image: HTMLImageElement, mesh: PictureMesh, first: number, scale: number): void {
-  if (!image.complete || !image.naturalWidth) return;
+function paintMesh(ctx: Ctx, { source }: Picture, mesh: PictureMesh, first: number, scale: number): void {
+  if (!source) return;
   const { points: p, rows, columns } = mesh;
   const at = (row: number, column: number): Px => {
     const i = 2 * (first + row * columns + column);
@@ -325,16 +334,16 @@ function paintMesh(ctx: CanvasRenderingContext2D, image: HTMLImageElement, mesh:
   ctx.imageSmoothingQuality = "high";
   const [last, end] = [rows - 1, columns - 1];
   if (strays(at, last, end) * scale < STRAIGHT_PX) {
-    drawCell(ctx, image, [at(0, 0), at(0, end), at(last, 0), at(last, end)], [0, 0], [image.naturalWidth, image.naturalHeight]);
+    drawCell(ctx, source, [at(0, 0), at(0, end), at(last, 0), at(last, end)], [0, 0], [source.width, source.height]);
     return;
   }
-  const cell: Px = [image.naturalWidth / end, image.naturalHeight / last];
+  const cell: Px = [source.width / end, source.height / last];
   for (let row = 0; row < last; row++) {
     for (let column = 0; column < end; column++) {
       const corners = [at(row, column), at(row, column + 1), at(row + 1, column), at(row + 1, column + 1)];
       ctx.save();
       clipCell(ctx, corners, OVERLAP_PX / scale);
-      drawCell(ctx, image, corners, [column * cell[0], row * cell[1]], cell);
+      drawCell(ctx, source, corners, [column * cell[0], row * cell[1]], cell);
       ctx.restore();
     }
   }
@@ -355,7 +364,7 @@ function strays(at: (row: number, column: number) => Px, last: number, end: numb
 }
 
 /** Clip to a cell (top left, top right, foot left, foot right), its sides moved out by `over`. */
-function clipCell(ctx: CanvasRenderingContext2D, [a, b, c, d]: Px[], over: number): void {
+function clipCell(ctx: Ctx, [a, b, c, d]: Px[], over: number): void {
   const out = (from: Px, to: Px): Px => {
     const size = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1;
     return [((to[0] - from[0]) / size) * over, ((to[1] - from[1]) / size) * over];
@@ -371,25 +380,25 @@ function clipCell(ctx: CanvasRenderingContext2D, [a, b, c, d]: Px[], over: numbe
 }
 
 /** Draw an image so that its pixels from `from`, `size` of them, fill a cell's corners as nearly as an affine map can. */
-function drawCell(ctx: CanvasRenderingContext2D, image: HTMLImageElement, [a, b, c, d]: Px[], from: Px, size: Px): void {
+function drawCell(ctx: Ctx, source: CanvasImageSource, [a, b, c, d]: Px[], from: Px, size: Px): void {
   const along = [0, 1].map((k) => (b[k] - a[k] + d[k] - c[k]) / 2 / size[0]);
   const down = [0, 1].map((k) => (c[k] - a[k] + d[k] - b[k]) / 2 / size[1]);
   const [mx, my] = [from[0] + size[0] / 2, from[1] + size[1] / 2];
   const middle = [0, 1].map((k) => (a[k] + b[k] + c[k] + d[k]) / 4);
   ctx.save();
   ctx.transform(along[0], along[1], down[0], down[1], middle[0] - along[0] * mx - down[0] * my, middle[1] - along[1] * mx - down[1] * my);
-  ctx.drawImage(image, 0, 0);
+  ctx.drawImage(source, 0, 0);
   ctx.restore();
 }
 
-function contour(ctx: CanvasRenderingContext2D, p: Float32Array, from: number, to: number, closed: boolean): void {
+function contour(ctx: Ctx, p: Float32Array, from: number, to: number, closed: boolean): void {
   ctx.moveTo(p[2 * from], p[2 * from + 1]);
   for (let i = 2 * from + 2; i < 2 * to; i += 6) ctx.bezierCurveTo(p[i], p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5]);
   if (closed) ctx.closePath();
 }
 
 /** Fill and stroke the current path as a shape is painted; its gradients lie where `own` puts the piece. */
-function paintPath(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, own: () => void): void {
+function paintPath(ctx: Ctx, ready: Ready, factor: number, own: () => void): void {
   if (ready.fillGradient) {
     const page = ctx.getTransform();
     own();
@@ -402,7 +411,7 @@ function paintPath(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, 
   if (ready.stroke) strokeAs(ctx, ready, factor, () => ctx.stroke());
 }
 
-function strokeAs(ctx: CanvasRenderingContext2D, ready: Ready, factor: number, stroke: () => void): void {
+function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): void {
   ctx.strokeStyle = ready.stroke!; // a gradient along a stroke is shown in its mean colour
   ctx.lineWidth = ready.shape.stroke_width * factor;
   ctx.lineCap = ready.shape.cap as CanvasLineCap;
@@ -419,7 +428,7 @@ function sizeOf(matrices: Float32Array): number {
 }
 
 /** Paint the shapes once where the context stands, but those thinner than `unseen` mm. */
-export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen = 0): void {
+export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0): void {
   for (const ready of stamp.shapes) {
     if (ready.thin < unseen) continue;
     if (ready.picture) {
@@ -435,17 +444,17 @@ export function stampShapes(ctx: CanvasRenderingContext2D, stamp: Stamp, unseen 
   }
 }
 
-function stampPicture(ctx: CanvasRenderingContext2D, picture: NonNullable<Ready["picture"]>): void {
-  if (!picture.image.complete || !picture.image.naturalWidth) return;
+function stampPicture(ctx: Ctx, picture: NonNullable<Ready["picture"]>): void {
+  if (!picture.image.source) return;
   ctx.save();
   const m = picture.matrix;
   ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
   ctx.imageSmoothingQuality = "high";
-  ctx.drawImage(picture.image, 0, 0);
+  ctx.drawImage(picture.image.source, 0, 0);
   ctx.restore();
 }
 
-function shade(ctx: CanvasRenderingContext2D, own: Shade, paint: (path: Path2D) => void): void {
+function shade(ctx: Ctx, own: Shade, paint: (path: Path2D) => void): void {
   const { gradient, matrix: m } = own;
   const style = gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
   for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity));
@@ -458,7 +467,7 @@ function shade(ctx: CanvasRenderingContext2D, own: Shade, paint: (path: Path2D) 
 }
 
 /** Stroke path data given in mm as a hairline of `px` pixels. */
-export function strokeHairline(ctx: CanvasRenderingContext2D, d: string, view: View, ratio: number, colour: string, px: number, dash: number[] = []): void {
+export function strokeHairline(ctx: Ctx, d: string, view: View, ratio: number, colour: string, px: number, dash: number[] = []): void {
   const s = view.scale * ratio;
   ctx.setTransform(s, 0, 0, s, view.x * ratio, view.y * ratio);
   ctx.strokeStyle = colour;
@@ -474,7 +483,7 @@ export function strokeHairline(ctx: CanvasRenderingContext2D, d: string, view: V
 const RING_PX = 9;
 
 /** Ring the findings in weld yellow, one ring where several lie together; the chosen one larger. */
-export function paintRings(ctx: CanvasRenderingContext2D, findings: Finding[], view: View, night: boolean, chosen: number | null): void {
+export function paintRings(ctx: Ctx, findings: Pick<Finding, "at">[], view: View, night: boolean, chosen: number | null): void {
   const places = findings.map((f) => [f.at[0] * view.scale + view.x, f.at[1] * view.scale + view.y]);
   const drawn: number[][] = [];
   ctx.strokeStyle = night ? "#e8bd4d" : "#c9971c";

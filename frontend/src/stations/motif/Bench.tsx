@@ -2,8 +2,9 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, kept, type Motif, type MotifBench, type Schemas } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
-import { stampOf, stampShapes, type View } from "../../shared/view/painter";
-import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import { stampOf, stampShapes, type Ctx, type View } from "../../shared/view/painter";
+import type { Paint } from "../../shared/view/layers";
+import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { CutMarks } from "./CutMarks";
 import { PartMarks } from "./PartMarks";
 import { PointMarks } from "./PointMarks";
@@ -79,7 +80,7 @@ export function Bench(props: Props) {
   );
 }
 
-function paintBench(ctx: CanvasRenderingContext2D, area: { width: number; height: number }, ratio: number, bench: MotifBench, view: View): void {
+function paintBench(ctx: Ctx, area: { width: number; height: number }, ratio: number, bench: MotifBench, view: View): void {
   const { motif, pitch_mm } = bench;
   const stamp = stampOf(motif);
   const [from, to] = motif.cuts_mm ?? [0, motif.width_mm];
@@ -108,7 +109,7 @@ function paintBench(ctx: CanvasRenderingContext2D, area: { width: number; height
 const STRIP_PX = 40;
 
 /** What lies between the cuts, repeated small along the foot of the bench. */
-function paintStrip(ctx: CanvasRenderingContext2D, area: { width: number; height: number }, ratio: number, bench: MotifBench): void {
+function paintStrip(ctx: Ctx, area: { width: number; height: number }, ratio: number, bench: MotifBench): void {
   const { motif, pitch_mm } = bench;
   const from = motif.cuts_mm![0];
   const scale = Math.min(STRIP_PX / motif.height_mm, area.width / (3 * pitch_mm));

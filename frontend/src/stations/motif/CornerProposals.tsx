@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { api, kept, type Brush, type Schemas } from "../../shared/api/client";
 import { fitView, stampOf, stampShapes, type Artwork } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
 type Proposal = Schemas["ProposalMessage"];
 export type CornerRole = "outside_corner" | "inside_corner";

@@ -2,7 +2,8 @@ import { useCallback } from "react";
 import type { Motif, Workshop } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
 import { fitView, stampOf, stampShapes } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
 export function MotifList({ workshop, open }: { workshop: Workshop; open: Motif | undefined }) {
   return (

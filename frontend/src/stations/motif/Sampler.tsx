@@ -4,7 +4,8 @@ import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
 import { fitView, laidArtwork, stampOf, stampShapes, strokeHairline } from "../../shared/view/painter";
-import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { CornerProposals, type CornerRole } from "./CornerProposals";
 
 type Sample = Schemas["SampleMessage"];

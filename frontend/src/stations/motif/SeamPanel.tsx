@@ -5,7 +5,8 @@ import { useChange } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
 import { stampOf, stampShapes } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { MotifEdit } from "./useMotifEdit";
 import { round } from "./view";
 

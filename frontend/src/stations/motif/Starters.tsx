@@ -4,7 +4,8 @@ import { api, kept, type Motif, type Starter } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
 import { stampOf, stampShapes } from "../../shared/view/painter";
-import { WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { MotifEdit } from "./useMotifEdit";
 import { unionBox } from "./view";
 

@@ -3,7 +3,8 @@ import type { Line, Motif, Page, Source } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
 import { laidOf, paintPieces, paintRings, strokeHairline, type View } from "../../shared/view/painter";
-import { useSize, WorkCanvas, type Paint } from "../../shared/view/WorkCanvas";
+import type { Paint } from "../../shared/view/layers";
+import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { Handles } from "./Handles";
 import { fitSheet, paintSheet, sheetPoint, zoomed } from "./sheetView";
 

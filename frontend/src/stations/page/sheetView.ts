@@ -1,5 +1,5 @@
 import type { Page } from "../../shared/api/client";
-import type { View } from "../../shared/view/painter";
+import type { Ctx, View } from "../../shared/view/painter";
 
 const RULER = 26;
 
@@ -21,7 +21,7 @@ export function zoomed(view: View, by: number, x: number, y: number): View {
 }
 
 /** Paint the sheet with its ground and the millimetre rule above it. */
-export function paintSheet(ctx: CanvasRenderingContext2D, size: { width: number; height: number }, page: Page, view: View, ratio: number): void {
+export function paintSheet(ctx: Ctx, size: { width: number; height: number }, page: Page, view: View, ratio: number): void {
   const [w, h] = [page.width_mm * view.scale, page.height_mm * view.scale];
   ctx.fillStyle = "#d4d6ca";
   ctx.fillRect(view.x + 3, view.y + 4, w, h);
@@ -41,7 +41,7 @@ export function paintSheet(ctx: CanvasRenderingContext2D, size: { width: number;
   paintRuler(ctx, size.width, page, view);
 }
 
-function paintRuler(ctx: CanvasRenderingContext2D, width: number, page: Page, view: View): void {
+function paintRuler(ctx: Ctx, width: number, page: Page, view: View): void {
   const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].find((mm) => mm * view.scale >= 40) ?? 2000;
   ctx.fillStyle = "#f4f4ee";
   ctx.fillRect(0, 0, width, RULER);

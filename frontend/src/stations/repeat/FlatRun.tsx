@@ -2,8 +2,9 @@ import { memo, useCallback, useMemo } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
 import { EXTENT, type Scene } from "../../shared/api/scenes";
 import { useHandle } from "../../shared/ui/handle";
-import { laidOf, paintPieces, strokeHairline, type View } from "../../shared/view/painter";
-import { WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
+import { laidOf, paintPieces, strokeHairline, type Ctx, type View } from "../../shared/view/painter";
+import type { Paint, Under } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";
 import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
@@ -89,7 +90,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
 }
 
 /** Millimetre rule along the top, with figures at round steps. */
-function paintRule(ctx: CanvasRenderingContext2D, width: number, scale: number, colour: string): void {
+function paintRule(ctx: Ctx, width: number, scale: number, colour: string): void {
   const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500].find((mm) => mm * scale >= 34) ?? 1000;
   ctx.strokeStyle = colour;
   ctx.fillStyle = colour;

@@ -1,6 +1,6 @@
 import type { Motif } from "../../shared/api/client";
 import { EXTENT, JOIN, type Scene } from "../../shared/api/scenes";
-import { laidOf, paintPieces, type View } from "../../shared/view/painter";
+import { laidOf, paintPieces, type Ctx, type View } from "../../shared/view/painter";
 
 const RADIUS = 43;
 const TOP = 192;
@@ -24,7 +24,7 @@ function lookAt(scene: Scene, index: number) {
 }
 
 /** Paint one join magnified into its round glass, with the facing edges and the room between them. */
-export function paintLens(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, night: boolean, ground: string): void {
+export function paintLens(ctx: Ctx, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, night: boolean, ground: string): void {
   const { gap, edge, middle, scale } = lookAt(scene, index);
   const [cx, cy] = [left + RADIUS, TOP + RADIUS];
   const close: View = { scale, x: cx - middle * scale, y: cy };

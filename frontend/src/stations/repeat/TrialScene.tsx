@@ -1,8 +1,10 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
-import { fitView, laidOf, paintPieces, paintRings, strokeHairline, type Area, type View } from "../../shared/view/painter";
-import { WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
+import { fitView, laidArtwork } from "../../shared/view/painter";
+import { paintTrial, paintTrialLine } from "./sheetPainter";
+import type { Paint, Under } from "../../shared/view/layers";
+import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
 interface Props {
   scene: Scene;
@@ -14,15 +16,6 @@ interface Props {
 
 export const MARGIN_PX = 6;
 
-export function paintTrialLine(ctx: CanvasRenderingContext2D, scene: Scene, view: View, ratio: number, night: boolean): void {
-  strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
-}
-
-export function paintTrial(ctx: CanvasRenderingContext2D, scene: Scene, motifs: Motif[], view: View, ratio: number, area: Area, night: boolean, chosen: number | null): void {
-  paintPieces(ctx, laidOf(motifs, scene), view, ratio, area);
-  paintRings(ctx, scene.findings, view, night, chosen);
-}
-
 /** A trial line with the brush on it and a ring round every finding. */
 export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
   const [width, height] = box;
@@ -32,7 +25,7 @@ export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
   } satisfies Under;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      paintTrial(ctx, scene, motifs, fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
+      paintTrial(ctx, scene, motifs.map(laidArtwork), fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
     },
     [scene, motifs, width, height, night, chosen],
   );

@@ -1,10 +1,12 @@
-import { memo, useCallback, useLayoutEffect, useState, type ReactNode } from "react";
+import { memo, useLayoutEffect, useMemo, useState, type ReactNode } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
-import { fitView, type View } from "../../shared/view/painter";
-import { useSize, WorkCanvas, type Paint, type Under } from "../../shared/view/WorkCanvas";
-import { MARGIN_PX, paintTrial, paintTrialLine } from "./TrialScene";
+import { fitView } from "../../shared/view/painter";
+import { useSize } from "../../shared/view/WorkCanvas";
+import { SheetCanvas } from "./SheetCanvas";
+import type { SheetPart } from "./sheetPainter";
+import { MARGIN_PX } from "./TrialScene";
 import type { GroundState } from "./useGround";
 
 interface Props {
@@ -31,19 +33,15 @@ interface Cell {
   height: number;
 }
 
-const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
-
-/** The thread between what is now and what was kept aside. */
-function paintThread(ctx: CanvasRenderingContext2D, x: number, y: number, height: number, night: boolean): void {
-  ctx.strokeStyle = night ? "#e08a7e" : "#a63a2f";
-  ctx.lineWidth = 1;
-  ctx.setLineDash([5, 3]);
-  ctx.beginPath();
-  ctx.moveTo(x, y + 4);
-  ctx.lineTo(x, y + height - 4);
-  ctx.stroke();
-  ctx.setLineDash([]);
+/** What is painted of a scene in its part of the sheet. */
+function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
+  const { path, findings, matrices, variant, outline, contours, shaped, cut, bisectors, meshes } = scene;
+  const view = fitView(part.width, part.height, box, MARGIN_PX);
+  const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
+  return { path, findings: findings.map(({ at }) => ({ at })), matrices, variant, outline, contours, shaped, cut, bisectors, meshes, view: placed, part, thread };
 }
+
+const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
 
 /** The eight scenes side by side; one canvas paints them all, for a canvas each costs a layer each at every step of a drag. */
 function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, step, onStep }: Props) {
@@ -58,41 +56,16 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
     if (origin) setCells(Array.from(found, (element) => cellOf(element.getBoundingClientRect(), origin)));
   }, [sheet, size, count]);
   const [width, height] = box;
-  /** Visit every scene with its view and its part of the sheet; what was kept aside has the right half of its cell. */
-  const eachScene = useCallback(
-    (visit: (scene: Scene, view: View, part: Cell) => void): void =>
-      cells.forEach((cell, i) => {
-        if (!trials[i]) return;
-        const other = beside.get(trials[i].key);
-        const half = other ? cell.width / 2 : cell.width;
-        [trials[i], other].forEach((scene, k) => {
-          if (!scene) return;
-          const view = fitView(half, cell.height, scene.box ?? [width, height], MARGIN_PX);
-          const left = cell.x + k * half;
-          visit(scene, { ...view, x: view.x + left, y: view.y + cell.y }, { ...cell, x: left, width: half });
-        });
-      }),
-    [trials, beside, width, height, cells],
-  );
-  const lines: unknown[] = [];
-  eachScene((scene, view) => lines.push(scene.path, view.scale, view.x, view.y));
-  const under = {
-    key: `${night} ${lines.join(" ")}`,
-    paint: (ctx, _, ratio) => eachScene((scene, view) => paintTrialLine(ctx, scene, view, ratio, night)),
-  } satisfies Under;
-  const paint = useCallback<Paint>(
-    (ctx, _, ratio) =>
-      eachScene((scene, view, part) => {
-        ctx.save();
-        ctx.beginPath();
-        ctx.rect(part.x, part.y, part.width, part.height);
-        ctx.clip();
-        paintTrial(ctx, scene, motifs, view, ratio, part, night, null);
-        ctx.restore();
-        if (beside.has(scene.key)) paintThread(ctx, part.x + part.width, part.y, part.height, night);
-      }),
-    [eachScene, beside, motifs, night],
-  );
+  // what was kept aside has the right half of its cell
+  const picture = useMemo(() => {
+    const parts = cells.flatMap((cell, i) => {
+      if (!trials[i]) return [];
+      const other = beside.get(trials[i].key);
+      const half = other ? cell.width / 2 : cell.width;
+      return [trials[i], other].flatMap((scene, k) => (scene ? [partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other)] : []));
+    });
+    return size.width && size.height ? { parts, night, size } : null;
+  }, [trials, beside, width, height, cells, night, size]);
   return (
     <>
       <header className="mb-1.5 flex items-baseline gap-3">
@@ -136,7 +109,7 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
           );
         })}
         <li aria-hidden className="pointer-events-none absolute inset-0">
-          <WorkCanvas paint={paint} under={under} label="Trial lines" testId="trial-sheet" />
+          <SheetCanvas motifs={motifs} sheet={picture} />
         </li>
       </ul>
     </>

@@ -1,0 +1,76 @@
+import type { Finding } from "../../shared/api/scenes";
+import { fitCanvas, Layers, type Size } from "../../shared/view/layers";
+import { laidWith, paintPieces, paintRings, strokeHairline, type Area, type Artwork, type Ctx, type LaidScene, type View } from "../../shared/view/painter";
+
+/** What is painted of a scene: its pieces, its line and where its findings are. */
+export interface TrialPicture extends LaidScene {
+  path?: string;
+  findings: Pick<Finding, "at">[];
+}
+
+/** A scene among others: its part of the sheet and how it is seen there. */
+export interface SheetPart extends TrialPicture {
+  view: View;
+  part: Required<Area>;
+  /** Whether a thread parts it from what was kept aside, right of it. */
+  thread: boolean;
+}
+
+/** All trial lines as they are painted on one canvas. */
+export interface SheetPicture {
+  parts: SheetPart[];
+  night: boolean;
+  size: Size;
+  ratio: number;
+}
+
+export function paintTrialLine(ctx: Ctx, scene: TrialPicture, view: View, ratio: number, night: boolean): void {
+  strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
+}
+
+export function paintTrial(ctx: Ctx, scene: TrialPicture, artworks: Artwork[], view: View, ratio: number, area: Area, night: boolean, chosen: number | null): void {
+  paintPieces(ctx, laidWith(artworks, scene), view, ratio, area);
+  paintRings(ctx, scene.findings, view, night, chosen);
+}
+
+/** Paints trial sheets on a canvas, one after the other, where no page is needed. */
+export class SheetPainter {
+  /** What the motifs lay, in the order of the variants. */
+  artworks: Artwork[] = [];
+  private readonly layers = new Layers();
+
+  constructor(private readonly canvas: OffscreenCanvas) {}
+
+  paint({ parts, night, size, ratio }: SheetPicture): void {
+    fitCanvas(this.canvas, size, ratio);
+    const under = {
+      key: `${night} ${parts.map(({ path, view }) => `${path} ${view.scale} ${view.x} ${view.y}`).join(" ")}`,
+      paint: (ctx: Ctx) => parts.forEach((each) => paintTrialLine(ctx, each, each.view, ratio, night)),
+    };
+    const pieces = (ctx: Ctx): void => parts.forEach((each) => paintPart(ctx, each, this.artworks, ratio, night));
+    this.layers.paint(this.canvas.getContext("2d")!, size, ratio, pieces, under);
+  }
+}
+
+function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number, night: boolean): void {
+  const { part, view } = each;
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(part.x, part.y, part.width, part.height);
+  ctx.clip();
+  paintTrial(ctx, each, artworks, view, ratio, part, night, null);
+  ctx.restore();
+  if (each.thread) paintThread(ctx, part.x + part.width, part.y, part.height, night);
+}
+
+/** The thread between what is now and what was kept aside. */
+function paintThread(ctx: Ctx, x: number, y: number, height: number, night: boolean): void {
+  ctx.strokeStyle = night ? "#e08a7e" : "#a63a2f";
+  ctx.lineWidth = 1;
+  ctx.setLineDash([5, 3]);
+  ctx.beginPath();
+  ctx.moveTo(x, y + 4);
+  ctx.lineTo(x, y + height - 4);
+  ctx.stroke();
+  ctx.setLineDash([]);
+}
