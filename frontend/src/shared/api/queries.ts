@@ -20,12 +20,13 @@ export function useLimits() {
   return useQuery({ queryKey: ["limits"], queryFn: () => kept<SettingsLimits>(api.GET("/api/limits")) });
 }
 
-/** Fetch everything anew after a change. */
-export function refresh(): Promise<unknown> {
-  return Promise.all([
+/** Fetch everything anew after a change; done when it is on screen, so that a draft let go then does not show what was before. */
+export async function refresh(): Promise<void> {
+  await Promise.all([
     queryClient.invalidateQueries({ queryKey: ["workshop"] }),
     queryClient.invalidateQueries({ queryKey: ["page"] }),
   ]);
+  await new Promise((done) => setTimeout(done)); // queries tell their readers in a timer set before this one
 }
 
 const versions = new Map<string, number>();
