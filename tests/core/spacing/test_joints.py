@@ -172,6 +172,15 @@ def test_links_past_hairpins_and_cusps_give_findings_and_no_nan():
             assert (np.diff(laid.stops.s) >= 0).all()
 
 
+def test_a_link_that_no_place_is_far_enough_for_is_told_to_be_too_long():
+    laid = on("M0 36L1 0Z", chain(24, ease="leave"))  # there and back: from 24 mm on the line goes no farther than 24 mm away
+    kinds = {f.kind: f.at_mm for f in laid.findings}
+    assert kinds["tight bend"] == pytest.approx(24)
+    past = on("M0 0H80H0", chain(24, ease="leave"))  # the last link would end past the line: what is left over, and no tight bend
+    assert not any(f.kind == "tight bend" for f in past.findings)
+    assert np.hypot(*(past.placements.joints[1:, 0] - past.placements.joints[:-1, 1]).T).max() < 1e-8
+
+
 def test_joints_are_sought_to_the_end_of_a_line_far_longer_than_its_tight_bend():
     laid = on("M-194.5 0A0.375 23 10 0 1 52 166Z", chain(4, ease="leave"))  # an ellipse 17 m round, whose ends a link just passes
     assert len(laid.stops.s) > 4200

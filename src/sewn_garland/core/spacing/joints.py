@@ -124,11 +124,11 @@ def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndar
     blocked = chain.blocked(s, sigma)
     doubtful = ~settled | ~np.isnan(blocked)
     if doubtful.any():
-        sought = chain.marched(runs.start + offset, sigma, s, doubtful)
+        sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful)
         polished, _, settled = chain.solved(sought, sigma)
         better = (settled & chain.ordered(polished))[chain.joint_run]
         s = np.where(better, polished, sought)
-        blocked = chain.blocked(s, sigma)
+        blocked = np.fmin(chain.blocked(s, sigma), lost)
     return Chains(s, count, sigma, blocked)
 
 
@@ -255,23 +255,28 @@ class _Chain:
         out[self.link_run[bad]] = s[before[bad]]
         return out
 
-    def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray) -> np.ndarray:
-        """Return ``s`` with the joints of some runs ``rows`` (k,) found one after the other on samples, to about a thousandth of a link.
+    def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return ``s`` with the joints of some runs ``rows`` (k,) found one after the other on samples, to about a thousandth of a
+        link, and from where on each run (k,) has no place far enough for a link that it should take, NaN where all have one.
 
         The one loop over links; only lines that turn more tightly than their links can follow need it.
         """
-        s = s.copy()
+        s, lost = s.copy(), np.full(len(self.count), np.nan)
         links = np.cumsum(self.count) - self.count
         wide = self.wide(s)[0]
         for run in np.flatnonzero(rows):
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
-            s[self.heads[run] : self.heads[run] + len(own) + 1] = self._sought(run, start[run], own)
-        return s
+            found = self._sought(run, start[run], own)
+            end = float(self.runs.start[run] + self.runs.length[run])
+            if len(found) <= len(own) and found[-1] + own[len(found) - 1] <= end:
+                lost[run] = found[-1]
+            on = found[-1] + np.cumsum(own[len(found) - 1 :])  # links go on as long as they are
+            s[self.heads[run] : self.heads[run] + len(own) + 1] = np.append(found, on)
+        return s, lost
 
     def _sought(self, run: int, first: float, own: np.ndarray) -> np.ndarray:
-        """Return the joints (n + 1,) of one run's n links from ``first`` mm on, sampling a window of the line after another.
-
-        Where the line ends, or no place is far enough, links go on as long as they are.
+        """Return the joints of one run's n links from ``first`` mm on, sampling a window of the line after another: n + 1 of
+        them, or as many as there are places far enough for.
         """
         joints = np.array([first])
         end = float(self.runs.start[run] + self.runs.length[run]) + 2 * float(own.max(initial=0.0))
@@ -282,7 +287,7 @@ class _Chain:
             if not len(found):
                 break
             joints = np.append(joints, found)
-        return np.append(joints, joints[-1] + np.cumsum(own[len(joints) - 1 :]))
+        return joints
 
 
 def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
