@@ -87,10 +87,14 @@ def frames_and_bends_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.
 
 def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *, order: int) -> tuple[Frames, np.ndarray]:
     table = _table_of(tuple(lines))
-    length, closed = table.length[which], table.closed[which]
     if (table.length <= 0).any():
-        return _located_with_gaps(lines, which, s, length, order)
+        return _located_with_gaps(lines, which, s, table.length[which], order)
+    if len(lines) == 1:
+        which = 0  # what follows then takes the one line's numbers as they are
+    length, closed = table.length[which], table.closed[which]
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
+    if table.steady:
+        return _located_steadily(table, which, inside, np.where(closed, 0.0, s - inside), order)
     segment, t = _parameters(table, which, inside)
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
     position, d1, *d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=order))
@@ -104,6 +108,23 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
     if beyond.any():
         position = position + beyond * tangent
     return Frames(as_points(position), as_points(tangent)), bend
+
+
+def _located_steadily(table: _Table, which, inside: np.ndarray, beyond: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
+    """Answer for straight sides and arcs of circles in closed form, straight on ``beyond`` (n,) mm after the ends of open lines."""
+    panel, along = _panel_at(table, which, inside)
+    tangent, bend = table.panel_tangent[panel], table.panel_bend[panel]
+    position = table.panel_place[panel] + along * tangent
+    arcs = np.flatnonzero(bend)
+    if len(arcs):
+        k, start = bend[arcs], tangent[arcs]
+        turn = np.exp(1j * k * along[arcs])
+        position[arcs] = table.panel_place[panel[arcs]] + start * (turn - 1) / (1j * k)
+        tangent[arcs] = start * turn
+    if beyond.any():
+        position += beyond * tangent
+        bend[beyond != 0] = 0.0
+    return Frames(as_points(position), as_points(tangent)), bend if order > 1 else np.zeros(0)
 
 
 def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
@@ -122,7 +143,11 @@ def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: i
 
 
 class _Table(NamedTuple):
-    """The panels and segments of several lines behind one another."""
+    """The panels and segments of several lines behind one another.
+
+    Where all is ``steady``, straight sides and arcs of circles, ``panel_place``, ``panel_tangent`` and ``panel_bend`` say how each
+    panel begins, and its bend goes on; else they are empty.
+    """
 
     length: np.ndarray
     closed: np.ndarray
@@ -141,6 +166,10 @@ class _Table(NamedTuple):
     coeffs: np.ndarray
     is_arc: np.ndarray
     segment_scale: np.ndarray
+    steady: bool
+    panel_place: np.ndarray
+    panel_tangent: np.ndarray
+    panel_bend: np.ndarray
 
 
 @lru_cache(maxsize=16)
@@ -154,6 +183,9 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     panel_length = np.concatenate([line.panel_length for line in lines])
     coeffs = np.concatenate([line.line.coeffs for line in lines])
     slope = _derivative_series(series.T).T
+    steady = all((_steady(line.line) >= 0).all() for line in lines)
+    begins = [_begins(line) for line in lines] if steady else []
+    place, tangent, bend = (np.concatenate(column) for column in zip(*begins, strict=True)) if begins else [np.zeros(0)] * 3
     straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
     return _Table(
         length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
@@ -165,7 +197,25 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
         straight=straight, inverse=_inverse_table(series, slope, panel_length, straight),
         coeffs=coeffs, is_arc=np.concatenate([line.line.is_arc for line in lines]),
         segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
+        steady=steady, panel_place=place, panel_tangent=tangent, panel_bend=bend,
     )  # fmt: skip
+
+
+def _begins(measured: MeasuredLine) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return place and unit tangent (complex) and signed curvature (p,) where the panels of a steady line, its segments, begin."""
+    line = measured.line
+    start = np.zeros(len(line.coeffs))
+    place, tangent = jets(line.coeffs, line.is_arc, start, order=0)[0], end_directions(line.coeffs, line.is_arc, start)
+    bend = np.where(line.is_arc, _bend_of_circles(line), 0.0)
+    return tuple(column[measured.panel_segment] for column in (as_complex(place), as_complex(tangent), bend))
+
+
+def _panel_at(table: _Table, which, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the panel (n,) at distances s (n,) within each line, and how far along it (n,) they lie, mm."""
+    along = s + table.offset[which]
+    panel = np.searchsorted(table.panel_s0, along, side="right") - 1
+    panel = np.clip(panel, table.first_panel[which], table.last_panel[which])
+    return panel, along - table.panel_s0[panel]
 
 
 def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -173,10 +223,7 @@ def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.nda
 
     Newton on the panel's own series, kept inside a shrinking bracket, so it always ends.
     """
-    along = s + table.offset[which]
-    panel = np.searchsorted(table.panel_s0, along, side="right") - 1
-    panel = np.clip(panel, table.first_panel[which], table.last_panel[which])
-    want = along - table.panel_s0[panel]
+    panel, want = _panel_at(table, which, s)
     length = table.panel_length[panel]
     share = np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0)
     u = 2.0 * share - 1.0
@@ -184,7 +231,7 @@ def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.nda
     if len(curved):
         own = panel[curved]
         series, slope = (np.ascontiguousarray(part[own].T) for part in (table.panel_series, table.panel_slope))
-        tol = SOLVE_REL_TOL * table.length[which[curved]]
+        tol = np.broadcast_to(SOLVE_REL_TOL * table.length[which], s.shape)[curved]
         u[curved] = _solve(series, slope, want[curved], _guess(table, own, share[curved]), tol)
     t0, t1 = table.panel_t0[panel], table.panel_t1[panel]
     return table.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
