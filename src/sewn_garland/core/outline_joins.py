@@ -77,8 +77,7 @@ def with_outlines(
     silhouettes = [silhouette(m) for m in brush.motifs]
     needed, at = np.unique(np.concatenate([first, second]), return_inverse=True)
     shapes = _placed(silhouettes, placements, needed, places)
-    one, two = shapes[at[: len(first)]], shapes[at[len(first) :]]
-    apart, overlap = _between(one, two)
+    apart, overlap = _between(shapes, at[: len(first)], at[len(first) :])
     wished_apart, wished_overlap = _wished(silhouettes, stops, placements, first, second)
     height = np.array([m.height for m in brush.motifs])
     depth = np.minimum(*(height[placements.variant[i]] * np.abs(placements.scale[i, 1]) for i in (first, second)))
@@ -108,18 +107,19 @@ def _placed(silhouettes: list, placements: Placements, pieces: np.ndarray, place
     return out
 
 
-def _between(one: np.ndarray, two: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return how far pairs of polygons stand apart and how much of them overlaps."""
-    apart = shapely.distance(one, two)
+def _between(shapes: np.ndarray, one: np.ndarray, two: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return how far pairs of polygons, at places ``one`` and ``two`` among ``shapes``, stand apart and how much of them overlaps."""
+    apart = shapely.distance(shapes[one], shapes[two])
     overlap = np.zeros(len(one))
     meet = np.flatnonzero(apart <= TOUCHING_MM)
-    overlap[meet] = shapely.area(shapely.intersection(_mended(one[meet]), _mended(two[meet])))
+    sound = _mended(shapes, np.union1d(one[meet], two[meet]))
+    overlap[meet] = shapely.area(shapely.intersection(sound[one[meet]], sound[two[meet]]))
     return apart, overlap
 
 
-def _mended(shapes: np.ndarray) -> np.ndarray:
-    """Return polygons (k,) with those that cross themselves made valid."""
-    crossed = np.flatnonzero(~shapely.is_valid(shapes))
+def _mended(shapes: np.ndarray, rows: np.ndarray) -> np.ndarray:
+    """Return polygons with those of some rows that cross themselves made valid."""
+    crossed = rows[~shapely.is_valid(shapes[rows])]
     out = shapes.copy()
     out[crossed] = shapely.make_valid(shapes[crossed], method="structure", keep_collapsed=False)
     return out
@@ -145,8 +145,8 @@ def _wished(silhouettes: list, stops: Stops, placements: Placements, first: np.n
         linear = row[2 + 4 * k : 6 + 4 * k].reshape(2, 2)
         return shapely.transform(silhouettes[int(row[k])], lambda xy: xy @ linear + k * row[10:])
 
-    pairs = [[alone(row, k) for k in (0, 1)] for row in table[rows]]
-    apart, overlap = _between(*(np.array(each, object) for each in zip(*pairs, strict=True)))
+    alike = np.array([alone(row, k) for k in (0, 1) for row in table[rows]], object)
+    apart, overlap = _between(alike, np.arange(len(rows)), len(rows) + np.arange(len(rows)))
     return apart[back_to.ravel()], overlap[back_to.ravel()]
 
 

@@ -126,18 +126,22 @@ class ShapedPieces:
 
     def outlines(self, placements: Placements, corners: Corners, tolerance: float, *, cut: bool) -> ShapedOutlines | None:
         """Return the outlines of every piece that is shaped, ``cut`` on bisectors or as if there were none; None where none is."""
-        parts, bent = [], None
+        parts, matrices = [], matrices_of(placements)
         motifs, variant = self.brush.motifs, placements.variant
         at_cuts = np.unique(self.cuts.piece) if cut else np.zeros(0, int)
         self.redrawn = self._fitted(placements, corners) if len(corners.s) else []
+        stamped = np.ones(len(self.stops.s), bool)
         if self.brush.bent:
             way = self._way(placements)
-            apart = self._as_stamped(placements, way[1])
+            stamped = self._as_stamped(placements, way[1])
+            apart = stamped.copy()
             apart[np.concatenate([at_cuts, *(part.pieces for part in self.redrawn)])] = True
             parts = [bent_outlines(motifs, variant, *way, np.flatnonzero(~apart), tolerance=tolerance)]
-            bent = bent_outlines(motifs, variant, *way, at_cuts, to_cut=True, tolerance=tolerance) if len(at_cuts) else None
-        if len(at_cuts):
-            self.redrawn.append(clipped_pieces(motifs, variant, matrices_of(placements), bent, self.cuts))
+        for straight in (False, True) if len(at_cuts) else ():
+            cuts = self.cuts.some(stamped[self.cuts.piece] == straight)
+            if len(cuts.piece):
+                bent = None if straight else bent_outlines(motifs, variant, *way, np.unique(cuts.piece), to_cut=True, tolerance=tolerance)
+                self.redrawn.append(clipped_pieces(motifs, variant, matrices, bent, cuts))
         parts += self.redrawn
         return None if not parts else parts[0] if len(parts) == 1 else merged(parts)
 

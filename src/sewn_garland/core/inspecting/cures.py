@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Iterator
-from dataclasses import replace
 
 import numpy as np
 
@@ -67,7 +66,7 @@ def with_cures(
         cures = list({**part, **whole}.values())[:MOST_CURES]
         if not cures and not of_brush_only:
             cures = [Cure("Take this line off", {"line": {"remove": True}})]
-        cured.append(replace(finding, cures=tuple(cures)))
+        cured.append(finding._replace(cures=tuple(cures)))
     return (*cured, *findings[MOST_CURED:])
 
 

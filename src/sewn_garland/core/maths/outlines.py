@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import pairwise
 
 import numpy as np
 import pathops
@@ -99,16 +98,16 @@ def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray,
 
 def part_of(cubics: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:
     """Return the parts (m, 4, 2) of cubics from t0 to t1 (m,), by blossoms; parts that follow one another share their ends to the bit."""
+    p0, p1, p2, p3 = as_complex(cubics).T
 
-    numbers = as_complex(cubics)
+    def between(a: np.ndarray, b: np.ndarray, t: np.ndarray) -> np.ndarray:
+        return a * (1 - t) + b * t
 
-    def blossom(*at: np.ndarray) -> np.ndarray:
-        points = list(numbers.T)
-        for t in at:
-            points = [a * (1 - t) + b * t for a, b in pairwise(points)]
-        return points[0]
-
-    return as_points(np.stack([blossom(t0, t0, t0), blossom(t0, t0, t1), blossom(t0, t1, t1), blossom(t1, t1, t1)], axis=1))
+    a, b, c = between(p0, p1, t0), between(p1, p2, t0), between(p2, p3, t0)
+    d, e, f = between(p0, p1, t1), between(p1, p2, t1), between(p2, p3, t1)
+    aa, bb, ab, bc = between(a, b, t0), between(b, c, t0), between(a, b, t1), between(b, c, t1)
+    dd, ee = between(d, e, t1), between(e, f, t1)
+    return as_points(np.stack([between(aa, bb, t0), between(aa, bb, t1), between(ab, bc, t1), between(dd, ee, t1)], axis=1))
 
 
 def flattened(commands: str, points: np.ndarray, *, tolerance: float) -> list[np.ndarray]:

@@ -190,7 +190,9 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
     row, begin, broken = row[order], begin[order], broken[order]
     last = np.append(row[1:] != row[:-1], True)
     end = np.where(last, 1.0, np.append(begin[1:], 1.0))
-    return part_of(cubics[row], begin, end), row, begin, end - begin, np.column_stack([broken, ~last])
+    parts, split = cubics[row], np.flatnonzero((begin > 0) | (end < 1))
+    parts[split] = part_of(parts[split], begin[split], end[split])
+    return parts, row, begin, end - begin, np.column_stack([broken, ~last])
 
 
 def _crossing(x: np.ndarray, level: np.ndarray) -> np.ndarray:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -190,12 +191,11 @@ class Cure:
     change: dict
 
 
-@dataclass(frozen=True)
-class Finding:
+class Finding(NamedTuple):
     """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line.
 
     ``at`` is its place on the page: a join's middle, else where the line passes (None until that
-    has been looked up).
+    has been looked up). A tuple, for there may be tens of thousands.
     """
 
     kind: str

@@ -78,6 +78,10 @@ class Cuts:
     def __post_init__(self) -> None:
         freeze_arrays(self)
 
+    def some(self, rows: np.ndarray) -> Cuts:
+        """Return some of the cuts, by rows or by a mask."""
+        return Cuts(self.piece[rows], self.vertex[rows], self.away[rows])
+
     def of_pieces(self, first: int, last: int) -> Cuts:
         """Return the cuts of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
         own = slice(*np.searchsorted(self.piece, (first, last)))
