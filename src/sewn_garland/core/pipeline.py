@@ -52,7 +52,10 @@ def lay(
     """
     measured = [line if isinstance(line, MeasuredLine) else measure(line) for line in lines]
     thinnest = min((brush.taper_to if brush.taper_start or brush.taper_end else 1.0), *(w for _, w in brush.width_along), 1.0)
-    refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)) / thinnest, repeat_extents(brush))
+    extents = repeat_extents(brush)
+    refuse_too_many(sum(line.length for line in measured) * (1 + len(brush.rows)) / thinnest, extents)
+    if brush.rows and _on_own_lines(brush):  # a parallel may be much longer than the line
+        refuse_too_many(sum(parallel(line, beside).length for line in measured for beside in (0.0, *brush.rows)) / thinnest, extents)
     return _lay_together(brush, measured, unended, tolerance, cut=cut)
 
 
@@ -118,11 +121,16 @@ def _lay_together(
     rows = [_lay_row(single, lines, unended, tolerance, cut=cut)]
     for number, beside in enumerate(brush.rows, start=1):
         own = replace(single, phase=0.5 if brush.brick and number % 2 else 0.0)
-        if brush.row_ease == "own" or brush.jointed:  # links are hung anew beside the line, for chords cannot keep in step
+        if _on_own_lines(brush):
             rows.append(_lay_row(own, [parallel(line, beside) for line in lines], unended, tolerance, cut=cut))
         else:  # the same distances along the line
             rows.append(_lay_row(replace(own, side_shift=own.side_shift + beside), lines, unended, tolerance, cut=cut))
     return [in_rows(list(each)) for each in zip(*rows, strict=True)]
+
+
+def _on_own_lines(brush: Brush) -> bool:
+    """Tell whether rows follow parallels of their own; links always do, for their chords cannot keep in step."""
+    return brush.row_ease == "own" or brush.jointed
 
 
 def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], tolerance: float, *, cut: bool) -> list[LaidLine]:

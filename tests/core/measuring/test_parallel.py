@@ -5,6 +5,7 @@ import pytest
 from shapely import LineString, Point, Polygon
 
 from making import bar, brush, measured
+from sewn_garland.core.errors import LimitError
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.parallel import parallel
 from sewn_garland.core.pipeline import lay
@@ -105,6 +106,23 @@ def test_where_a_line_turns_back_its_parallels_are_joined_straight_across():
     there_and_back = parallel(measured("M0 0H50H0"), 3.0)
     assert len(there_and_back.line.coeffs) == 3
     assert there_and_back.length == pytest.approx(50 + 6 + 50)
+
+
+@pytest.mark.parametrize("beside", [-13.0, 5.0])
+def test_where_a_curve_turns_back_on_itself_its_parallel_goes_round_the_point(beside):
+    line = measured("M69 -97Q117 0 -8 -129Q117 0 -8 -129")  # the second curve goes out and comes back on the same straight line
+    own = parallel(line, beside)
+    assert line.length < own.length < line.length + 4 * np.pi * abs(beside)  # a half circle at its tip, and one at the vertex at most
+    near = LineString(points_of(line)).buffer(1.5 * abs(beside))
+    assert near.covers(LineString(points_of(own)))
+    laid = lay(brush(bar(8, 3), rows=(beside,), ease="gaps"), [line])[0]
+    assert len(laid.stops.s) < 200
+
+
+def test_rows_far_longer_than_their_line_are_refused_before_they_are_laid():
+    line = measured("M0 0A.01 .01 0 0 1 .02 0A.01 .01 0 0 1 0 0Z")  # a row 10 mm outside a dot is a thousand times as long
+    with pytest.raises(LimitError, match="pieces"):
+        lay(brush(bar(8, 3), rows=(-400.0,), size=1e-4), [line])
 
 
 def test_a_turn_too_slight_to_see_is_no_reason_to_halve_a_parallel():

@@ -11,6 +11,7 @@ from .arc_length import frames_and_bends_on, measure
 
 TOLERANCE_MM = 1e-4  # of the parallel's own place
 MOST_PIECES = 4096
+LONGEST_CHANGE = 2.0  # of a cubic over its chord: half a circle's
 SHARPEST_TURN = np.radians(175.0)
 
 
@@ -56,6 +57,9 @@ def _beside(
         place, way, bent = beside_at(np.linspace(0, 1, count + 1))
         step = ((high - low)[legs] / count)[:, None, None]
         p0, p1, d0, d1 = place[:, :-1], place[:, 1:], way[:, :-1] * step, way[:, 1:] * step
+        if count >= MOST_PIECES:  # where a curve turns back on itself its bend, and the change with it, has no bound
+            most = LONGEST_CHANGE * np.hypot(*np.moveaxis(p1 - p0, 2, 0))[..., None]
+            d0, d1 = (d * np.minimum(1.0, most / np.maximum(np.hypot(*np.moveaxis(d, 2, 0))[..., None], 1e-300)) for d in (d0, d1))
         coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=2)
         straight = ~bent.any(axis=1) & (count == 1)
         coeffs[straight, :, 1], coeffs[straight, :, 2:] = (p1 - p0)[straight], 0.0
