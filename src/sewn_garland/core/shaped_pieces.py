@@ -188,13 +188,15 @@ class ShapedPieces:
             warp = self._warp(softened, s)
         linear = rotation * scale[:, None, :]
         breaks = self._breaks(soft, softened, s, legs, placements)
-        straight = None
-        if warp is None:
-            low, high = s + self._along(linear, placements.variant)
+
+        def straight(piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+            low, high = s[piece] + low, s[piece] + high
             if legs is not None:
-                low, high = (np.clip(at, *legs.T) for at in (low, high))
-            straight = straight_between(softened, self.line_of, low, high)
-        return linear, Way(s, shift, frame, warp, breaks, straight)
+                low, high = (np.clip(at, *legs[piece].T) for at in (low, high))
+            return straight_between(softened, self.line_of[piece], low, high)
+
+        along = self._along(linear, placements.variant)
+        return linear, Way(s, shift, frame, warp, breaks, along, straight)
 
     def _along(self, linear: np.ndarray, variant: np.ndarray) -> np.ndarray:
         """Return from where to where (2, n) pieces reach along their lines about their base lines' middles, mm."""

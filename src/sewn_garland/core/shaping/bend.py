@@ -32,22 +32,32 @@ Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndar
 """Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
 
 
+Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
+"""Takes pieces (m,) and from which x to which (m,), tells (m,) where nothing bends between."""
+
+
 class Way:
     """Where points (x, v) of pieces go; places on the page are complex numbers.
 
     Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
     ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
     (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
-    ``straight`` (n,) are the pieces known to lie where nothing bends.
+    ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where nothing bends between such; the
+    attribute ``straight`` (n,) are the pieces known to lie where nothing does.
     """
 
     def __init__(
         self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None, breaks: np.ndarray | None = None,
-        straight: np.ndarray | None = None,
+        reach: np.ndarray | None = None, straight: Straight | None = None,
     ) -> None:
         self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
-        self.straight = np.zeros(len(s), bool) if straight is None else straight
+        self._straight = None if warp is not None else straight
+        self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
+
+    def straight_between(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+        """Tell of pieces (m,) where it is known that nothing bends from ``low`` to ``high`` (m,)."""
+        return np.zeros(len(piece), bool) if self._straight is None else self._straight(piece, low, high)
 
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
         """Return the places (n,)."""
@@ -144,20 +154,24 @@ def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, to_cut: b
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
     """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
-    bending = ~way.straight[piece]
     cubics, row, begin, width, broken = _broken(cubics, piece, way.breaks)
     cubics = as_complex(cubics)
+    bending = ~way.straight[piece[row]]
+    if len(way.breaks):  # most parts of a piece between vertices lie straight
+        own = np.flatnonzero(bending)
+        x = cubics[own].real
+        bending[own] = ~way.straight_between(piece[row[own]], x.min(axis=1), x.max(axis=1))
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
         mapped = _hermite(cubics, piece[row], way, broken)
         good = np.ones(len(row), bool)
         if level < MOST_HALVINGS:
-            tested = np.flatnonzero(bending[row])
+            tested = np.flatnonzero(bending)
             good[tested] = _strays(cubics[tested], mapped[tested], piece[row[tested]], way) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
-        row, width = np.repeat(row[~good], 2), np.repeat(width[~good] / 2, 2)
+        row, width, bending = np.repeat(row[~good], 2), np.repeat(width[~good] / 2, 2), np.repeat(bending[~good], 2)
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
         broken = np.stack([broken[~good] & (True, False), broken[~good] & (False, True)], axis=1).reshape(-1, 2)
