@@ -18,6 +18,7 @@ from .values.laid import Joins, Placements, Stops
 from .values.motif import Motif
 
 FLATNESS_MM = 0.005  # chosen: outlines are polygons to this, a twentieth of what a join may miss
+MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
 SAME_PAIR_MM = 1e-6
 TOUCHING_MM = 1e-6
 
@@ -62,13 +63,14 @@ def _turn(ring: np.ndarray) -> float:
 
 
 def with_outlines(
-    joins: Joins, brush: Brush, stops: Stops, placements: Placements, places: Places | None, stamped: np.ndarray
+    joins: Joins, brush: Brush, stops: Stops, placements: Placements, places: Places | None, stamped: np.ndarray,
+    tightest: float = np.inf,
 ) -> Joins:
     """Measure joins by the outlines of their pieces: ``apart`` mm and ``overlap`` mm², and gaps as deviations from the straight.
 
     The wish is how the same two pieces lie on a straight line; the gap is what they stand further apart
     there, less what they overlap more, as a mean depth over the lower piece's height. Pieces bent
-    by ``places`` are measured as they are bent; joins of pieces that are clipped or fitted to a
+    by ``places`` are measured as they are bent, in bends of ``tightest`` mm at most; joins of pieces that are clipped or fitted to a
     corner (not ``stamped`` (n,) and not bent) keep the measure of their frames.
     """
     if not len(joins.first):
@@ -76,7 +78,9 @@ def with_outlines(
     first, second = joins.first, joins.second
     silhouettes = [silhouette(m) for m in brush.motifs]
     needed, at = np.unique(np.concatenate([first, second]), return_inverse=True)
-    shapes = _placed(silhouettes, placements, needed, places)
+    fine = silhouettes if places is None else [_bendable(shape, m.height * brush.size, brush.size, tightest)
+                                               for shape, m in zip(silhouettes, brush.motifs, strict=True)]  # fmt: skip
+    shapes = _placed(fine, placements, needed, places)
     apart, overlap = _between(shapes, at[: len(first)], at[len(first) :])
     wished_apart, wished_overlap = _wished(silhouettes, stops, placements, first, second)
     height = np.array([m.height for m in brush.motifs])
@@ -85,6 +89,15 @@ def with_outlines(
     known = stamped[first] & stamped[second] & np.isfinite(apart)
     apart, overlap = (np.where(known, values, np.nan) for values in (apart, overlap))
     return replace(joins, gap=np.where(known, gap, joins.gap), apart=apart, overlap=overlap)
+
+
+def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
+    """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend.
+
+    No bend counts as tighter than pieces are high: there they fold.
+    """
+    side = np.sqrt(8 * max(tightest, height) * FLATNESS_MM / 2) / size  # the sagitta of a chord
+    return shapely.segmentize(shape, max(side, shapely.length(shape) / MOST_SIDES)) if np.isfinite(side) else shape
 
 
 def _placed(silhouettes: list, placements: Placements, pieces: np.ndarray, places: Places | None) -> np.ndarray:

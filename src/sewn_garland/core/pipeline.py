@@ -174,7 +174,8 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
     joins = replace(joins, tone=tones_of(joins, brush, stops, placements))
     outlines = shaped.outlines(placements, at_corners.corners, tolerance, cut=cut)
     if brush.by_outlines:
-        joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines))
+        tightest = min((line.tightest_radius for line in lines if line.tightest_radius is not None), default=np.inf)
+        joins = with_outlines(joins, brush, stops, placements, *shaped.where_drawn(placements, outlines), tightest)
     edges = np.append(0, np.cumsum(counts)).tolist()
     run_edges = runs.edges(len(lines)).tolist()
     join_line = line_of[joins.first]

@@ -65,6 +65,17 @@ def test_bent_bars_meet_by_their_outlines():
     assert laid.findings == ()
 
 
+@pytest.mark.parametrize("radius", [10, 40])
+@pytest.mark.parametrize("gap", [-0.25, -0.5])
+def test_bent_bars_share_what_lies_between_their_radial_edges(radius, gap):
+    """Bars about the line share (length − pitch)·height at any bend, by Pappus; the long straight sides are bent as well."""
+    circle = f"M{radius} 0A{radius} {radius} 0 0 1 {-radius} 0A{radius} {radius} 0 0 1 {radius} 0Z"
+    laid = by_outlines(bar(8, 2), circle, gap=gap, round_bends="bent", ease="gaps")
+    assert laid.joins.overlap == pytest.approx((8 - laid.pitch) * 2, abs=0.01)
+    assert np.abs(laid.joins.gap).max() < 0.005
+    assert laid.findings == ()
+
+
 def test_jointed_links_overlap_on_a_bend_about_as_on_a_straight():
     link = disc(5.0)
     laid = by_outlines(link, CLOCKWISE, round_bends="jointed", ease="size")
