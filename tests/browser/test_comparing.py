@@ -54,6 +54,12 @@ def test_a_line_of_a_page_is_pinned_and_laid_as_on_its_page(app):
     assert pieces in [sum(row.startswith(f"{i},") for row in rows) for i in range(20)]
     page.reload()
     expect(verdict).to_be_visible()  # stays pinned
+    expect(page.get_by_role("button", name="Pinned: 1")).to_be_visible()
+    page.request.delete(f"{app.address}/api/lines/{drawn['id']}?version={drawn['version']}")
+    page.reload()
+    expect(page.get_by_role("button", name="Pin a line")).to_be_visible()  # a line that is gone is pinned no more
+    page.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(page.get_by_role("button", name="Pinned: 1")).to_be_visible()  # and is again once it is back
 
 
 def test_keeps_a_brush_aside_and_sees_both_on_every_trial_line_then_takes_it_back(app):

@@ -117,6 +117,30 @@ def test_pieces_are_made_from_the_repeat_and_lie_on_the_sampler(bench):
     assert bench.get(f"/api/motifs/{corner}").status_code == 404
 
 
+def test_another_proposal_takes_the_place_of_one_that_was_not_worked_on(bench):
+    def make(role, way):
+        brush = bench.get("/api/workshop").json["brushes"][0]
+        return ok(bench.post("/api/brushes/1/make-piece", json={"version": brush["version"], "role": role, "way": way}))["pieces"][role]
+
+    def there():
+        return {m["id"] for m in bench.get("/api/workshop").json["motifs"]}
+
+    first, end = make("outside_corner", "mitre"), make("end", "same")
+    second = make("outside_corner", "bend")
+    assert there() == {1, end, second}
+    history = bench.get("/api/workshop").json["history"]
+    ok(bench.post("/api/undo", json={"step_id": history["undo_id"]}))  # the earlier one comes back with its role, in one step
+    assert there() == {1, end, first}
+    assert bench.get("/api/workshop").json["brushes"][0]["pieces"]["outside_corner"] == first
+    edit(bench, ok(bench.get(f"/api/motifs/{first}")), {"op": "base_line", "base_line_mm": 0.5})
+    third = make("outside_corner", "bend")
+    assert there() == {1, end, first, third}  # what was worked on stays
+    ok(bench.post("/api/brushes", json={"name": "another", "copy_of": 1}))
+    fourth = make("outside_corner", "mitre")
+    assert third in there() and fourth in there()  # as does what another brush uses
+    assert make("end", "turned") in there() and end in there()  # the copy uses it
+
+
 def test_a_picture_goes_the_whole_way_to_a_traced_motif(client):
     original = ok(bring_in(client))
     assert (original["width_px"], original["height_px"], original["dpi"]) == (300, 200, pytest.approx(127, abs=0.1))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 import numpy as np
@@ -15,7 +16,7 @@ from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.svg import motif_svg
 from ..core.errors import InputError
 from ..core.making.borders import arrangement_of, in_arrangement
-from ..core.making.corners import end_from_repeat
+from ..core.making.corners import END_WAYS, end_from_repeat
 from ..core.making.cutting import cut_in_three
 from ..core.making.edits import EDITS, edited
 from ..core.making.framing import trimmed
@@ -26,6 +27,7 @@ from ..core.placing.rigid import matrices_of
 from ..core.reading.path_data import subpaths_from_path_data
 from ..core.reading.svg_motif import motif_from_svg, outline_from_subpaths
 from ..core.sampler import sample_of
+from ..core.values.brush import Role
 from ..core.values.motif import Motif, Paint, Shape, Stroke
 from ..store import tables
 from ..store.history import Change, NotFound, make_step
@@ -325,14 +327,34 @@ def make_piece(path: IdPath, body: MakePiece):
         if corner != (body.way in CORNER_WAYS):
             raise InputError(f"a piece for {body.role.replace('_', ' ')} is not made so")
         gap = gap_of(repeat_alone(session, row))
-        made = corner_made(repeat, body.role.split("_")[0], body.way, gap) if corner else end_from_repeat(repeat, body.role, body.way)
         words = body.role.replace("_", " ")
+
+        def made(way: str) -> dict:
+            motif = corner_made(repeat, body.role.split("_")[0], way, gap) if corner else end_from_repeat(repeat, body.role, way)
+            return motif_values(session, motif) | {"name": f"{row.name}, {words}"}
+
         label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
-        own = motif_values(session, made) | {"name": f"{row.name}, {words}"}
-        motif = make_step(session, label, [Change("motif", None, own)], merge_key=key)[0]
+        motif = make_step(session, label, [Change("motif", None, made(body.way))], merge_key=key)[0]
         values = {"pieces": {**row.pieces, body.role: motif["id"]}}
-        after = make_step(session, label, [Change("brush", path.id, values, body.version)], merge_key=key)[0]
+        gone = [Change("motif", i, None) for i in _left_over(session, row, body.role, CORNER_WAYS if corner else END_WAYS, made)]
+        after = make_step(session, label, [Change("brush", path.id, values, body.version), *gone], merge_key=key)[0]
         return sent(brush_message(tables.Brush(**after)))
+
+
+def _left_over(session: Session, row: tables.Brush, role: Role, ways: Iterable[str], made: Callable[[str], dict]) -> list[int]:
+    """Return the id of a role's piece where it was made in one of some ways, not worked on since, and nothing else uses it."""
+    old = session.get(tables.Motif, row.pieces.get(role) or 0)
+    brushes = session.exec(select(tables.Brush)).all()
+    if old is None or sum(all_ids(b).count(old.id) for b in brushes) > 1:
+        return []
+    kept = old.model_dump().items()
+    for way in ways:
+        try:
+            if made(way).items() <= kept:
+                return [old.id]
+        except InputError:  # not every way suits every repeat
+            continue
+    return []
 
 
 @api.get("/brushes/<int:id>/corner-proposals/<role>", responses={200: ProposalsMessage}, summary="Corner pieces that the repeat can make")

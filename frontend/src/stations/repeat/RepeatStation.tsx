@@ -64,7 +64,8 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
         : null,
     [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
-  const { laid, refusal, cured } = useLay(`/api/bench/lay#${motifs.map((m) => m.version).join(".")}`, body);
+  const versions = [...motifs, ...(pinned.length ? pages : [])].map(({ version }) => version).join("."); // asked anew for others
+  const { laid, refusal, cured } = useLay(`/api/bench/lay#${versions}`, body);
 
   const header = laid?.header as BenchHeader | undefined;
   const fitting = header && FLAT.scale(flatSize, header.pitch_mm, header.height_mm);
@@ -105,10 +106,11 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
   const flat = laid?.scenes.find((s) => s.key === "flat");
   const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat" && !s.key.startsWith(ASIDE)) ?? [], [laid]);
   const beside = useMemo(() => new Map(laid?.scenes.filter((s) => s.key.startsWith(ASIDE)).map((s) => [s.key.slice(ASIDE.length), s])), [laid]);
+  const present = usePresent(pinned, laid?.of.pinned ?? [], trials.flatMap((t) => t.pinned ?? []));
   const asks = useMemo(
     () => (
       <>
-          <PinMenu pages={pages} pinned={pinned} onPin={setPinned} />
+          <PinMenu pages={pages} pinned={present} onPin={setPinned} />
           {aside ? (
             <>
               <button className="plain-button px-1.5 py-0" disabled={sameSettings(aside, edit.kept)} onClick={() => edit.set(aside, "what was kept aside")}>
@@ -126,7 +128,7 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
       </>
     ),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the edit's hands change with the brush; a drag must not draw the sheet again
-    [pages, pinned, aside, edit.kept],
+    [pages, present, aside, edit.kept],
   );
   // what is in the hand shows together with its picture, so a drag paints one frame a step; words set by
   // key or typing do not wait, for keys step on from what they say
@@ -195,6 +197,12 @@ function usePinned(): [number[], (lines: number[]) => void] {
     setPinned(lines);
   };
   return [pinned, keep];
+}
+
+/** The pinned lines but those that were asked for and did not come, for they are deleted; undone, they are there again. */
+function usePresent(pinned: number[], asked: number[], come: number[]): number[] {
+  const gone = asked.filter((line) => !come.includes(line)).join(" ");
+  return useMemo(() => pinned.filter((line) => !gone.split(" ").includes(String(line))), [pinned, gone]);
 }
 
 export interface BenchHeader {

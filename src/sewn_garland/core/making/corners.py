@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 
@@ -16,6 +16,7 @@ from .rims import stroke_as_shape
 
 Side = Literal["outside", "inside"]
 EndWay = Literal["same", "mirror", "turned", "half"]
+END_WAYS: tuple[EndWay, ...] = get_args(EndWay)
 LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
 
 
