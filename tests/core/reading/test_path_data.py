@@ -1,5 +1,7 @@
 """Path data against SVG 2, chapter 9, and two independent readers."""
 
+import re
+
 import numpy as np
 import pytest
 import svgelements
@@ -52,6 +54,22 @@ def test_every_moveto_begins_a_subpath():
     assert [len(s.segments) for s in subpaths] == [1, 2, 1, 0]
     assert [s.closed for s in subpaths] == [False, True, False, False]
     assert subpaths[2].start == pytest.approx([10, 10])
+
+
+def test_very_many_sides_are_read_as_one_by_one_would_be():
+    rng = np.random.default_rng(4)
+    ends = rng.uniform(-90, 90, (3000, 2)).round(3)
+    text = "".join(f"L{x},{y}" for x, y in ends.tolist())
+    subpath, after = subpaths_from_path_data(f"M1 2{text}Z L5-.5h2")
+    theirs = parse_path(f"M1 2{text}Z")
+    assert len(subpath.segments) == len(theirs) == 3001
+    assert np.abs([segment[1] - (other.end.real, other.end.imag) for segment, other in zip(subpath.segments, theirs, strict=True)]).max() == 0
+    assert subpath.closed and not after.closed
+    assert np.array(after.segments).tolist() == [[[1, 2], [5, -0.5]], [[5, -0.5], [7, -0.5]]]
+    for wrong, says in (("L12", "number 2 is missing"), ("L1 2e999", "not finite"), ("L1,x2", "missing or not a number")):
+        with pytest.raises(InputError, match=says) as told:
+            subpaths_from_path_data(f"M1 2{text}{wrong}{text}" if wrong != "L12" else f"M1 2{text}{wrong}")
+        assert int(re.search(r"character (\d+)", str(told.value))[1]) > len(text)
 
 
 def test_closing_adds_the_way_back_only_where_there_is_one():

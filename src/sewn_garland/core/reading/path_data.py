@@ -13,6 +13,8 @@ from ..maths.curves import power_from_bezier, power_from_ends
 from ..values.line import Line
 
 NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")
+_ATOMIC = r"[\s,]*+(?>[+-]?(?:\d++\.?\d*+|\.\d++)(?:[eE][+-]?\d++)?+)"
+SIDES = re.compile(rf"(?:[\s,]*+L{_ATOMIC}{_ATOMIC})++")  # straight sides to places on the page, many in a row
 FLAG = re.compile(r"[\s,]*([01])")
 COMMAND = re.compile(r"[\s,]*([A-Za-z])")
 ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
@@ -60,6 +62,9 @@ class _Reader:
     def read(self) -> list[Subpath]:
         command = ""
         while self.at < len(self.text):
+            if command and command not in "Zz" and self._sides():
+                command = "L"
+                continue
             found = COMMAND.match(self.text, self.at)
             if found:
                 command, self.at = found.group(1), found.end()
@@ -72,6 +77,19 @@ class _Reader:
             self._step(command)
             command = {"M": "L", "m": "l"}.get(command, command)
         return self.subpaths
+
+    def _sides(self) -> bool:
+        """Read straight sides in a row in one go; False where there are none, or a number of them wants a sentence."""
+        found = SIDES.match(self.text, self.at)
+        if not found:
+            return False
+        ends = np.array(NUMBER.findall(found.group()), float).reshape(-1, 2)
+        if not (np.abs(ends) <= LARGEST).all() or self.segments + len(ends) > MOST_SEGMENTS:
+            return False
+        self._current().segments.extend(np.stack([np.vstack([self.point, ends[:-1]]), ends], axis=1))
+        self.segments += len(ends)
+        self.at, self.point, self.handle_of = found.end(), ends[-1], ""
+        return True
 
     def _refuse(self, message: str) -> None:
         near = self.text[self.at : self.at + 12].strip()
