@@ -192,8 +192,8 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
     many = np.diff(heads)[piece]
     pair = np.repeat(row, many)
     x = breaks[np.repeat(heads[piece], many) + np.arange(len(pair)) - np.repeat(np.cumsum(many) - many, many), 1]
-    ends = cubics[pair][:, [0, 3], 0]
-    crossed = (ends.min(axis=1) < x - LEAST_PART_MM) & (ends.max(axis=1) > x + LEAST_PART_MM)
+    low, high = np.minimum(cubics[:, 0, 0], cubics[:, 3, 0]), np.maximum(cubics[:, 0, 0], cubics[:, 3, 0])
+    crossed = (low[pair] < x - LEAST_PART_MM) & (high[pair] > x + LEAST_PART_MM)
     pair, x = pair[crossed], x[crossed]
     t = _crossing(cubics[pair, :, 0], x)
     order = np.lexsort((t, pair))
