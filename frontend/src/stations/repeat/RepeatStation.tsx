@@ -147,6 +147,7 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
           {opened && header ? (
             <TrialLarge
               scene={opened}
+              asked={shaped[opened.key]}
               motifs={motifs}
               box={opened.box ?? header.trial_box}
               ground={ground}

@@ -12,6 +12,8 @@ import type { GroundState } from "./useGround";
 
 interface Props {
   scene: Scene;
+  /** Its points as they were moved last, shown or not yet. */
+  asked?: SheetPoint[];
   motifs: Motif[];
   box: [number, number];
   ground: GroundState;
@@ -24,7 +26,7 @@ interface Props {
 }
 
 /** One trial line large, its findings beside it with their cures. */
-export function TrialLarge({ scene, motifs, box, ground, cured, edit, settings, onBack, onShape }: Props) {
+export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, settings, onBack, onShape }: Props) {
   const { night } = ground;
   const [chosen, setChosen] = useState<number | null>(null);
   const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
@@ -70,7 +72,7 @@ export function TrialLarge({ scene, motifs, box, ground, cured, edit, settings, 
         </header>
         <div className={`relative min-h-0 flex-1 border border-rule ${ground.weave}`} style={ground.style}>
           <TrialScene scene={scene} motifs={motifs} box={box} night={night} chosen={listed ? null : chosen} />
-          {scene.points && <TrialPoints points={scene.points} box={box} night={night} onMove={onShape} />}
+          {scene.points && <TrialPoints points={scene.points} asked={asked ?? scene.points} box={box} night={night} onMove={onShape} />}
         </div>
         <JoinPlot scene={scene} settings={settings} night={night} />
       </div>

@@ -6,8 +6,10 @@ import { MARGIN_PX } from "./TrialScene";
 export type SheetPoint = [number, number];
 
 interface Props {
-  /** In the sheet's own 100 × 70. */
+  /** In the sheet's own 100 × 70, as they are shown. */
   points: SheetPoint[];
+  /** As they were asked for last, which quick steps go on from before it is shown. */
+  asked: SheetPoint[];
   box: [number, number];
   night: boolean;
   onMove: (points: SheetPoint[]) => void;
@@ -16,7 +18,7 @@ interface Props {
 const SHEET = 100; // the sheet's width in its own units
 
 /** The points of a trial line, to be dragged or stepped with the arrow keys: the line is laid anew at every step. */
-export function TrialPoints({ points, box, night, onMove }: Props) {
+export function TrialPoints({ points, asked, box, night, onMove }: Props) {
   const [frame, size] = useSize<HTMLDivElement>();
   const view = fitView(size.width, size.height, box, MARGIN_PX);
   const scale = (view.scale * box[0]) / SHEET;
@@ -25,7 +27,7 @@ export function TrialPoints({ points, box, night, onMove }: Props) {
       {size.width > 0 && (
         <svg className="h-full w-full">
           {points.map((point, i) => (
-            <Point key={i} number={i + 1} at={point} x={view.x + point[0] * scale} y={view.y + point[1] * scale} scale={scale} night={night} onMove={(to) => onMove(points.map((p, k) => (k === i ? to : p)))} />
+            <Point key={i} number={i + 1} at={asked[i]} x={view.x + point[0] * scale} y={view.y + point[1] * scale} scale={scale} night={night} onMove={(to) => onMove(asked.map((p, k) => (k === i ? to : p)))} />
           ))}
         </svg>
       )}
