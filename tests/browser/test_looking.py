@@ -103,15 +103,22 @@ def test_a_picture_is_painted_on_the_trial_lines_as_on_the_run(app, where):
     assert inked_share(page, "trial-straight") > 0.03
     for place in (page.get_by_test_id("flat-run").evaluate(PIXELS, [0.3, 0.41]), middle_colour(page, "trial-straight")):
         assert np.abs(np.array(place) - [60, 180, 140, 255]).max() <= 22
+    change = {"version": brush["version"], "change": {"travel": {"round_bends": "bent"}}}
+    assert page.request.patch(f"{app.address}/api/brushes/{brush['id']}", data=change).ok
+    page.reload()
+    page.wait_for_load_state("networkidle")
+    assert np.abs(np.array(middle_colour(page, "trial-wave")) - [60, 180, 140, 255]).max() <= 22  # bent, on its mesh
 
 
 def test_the_trial_lines_are_painted_once_more_for_another_ground_and_size(app):
     page = app.open("#/repeat/10")
-    day = inked_share(page, "trial-loop")
+    sheet = page.get_by_test_id("trial-sheet")
+    day, shown = inked_share(page, "trial-loop"), int(sheet.get_attribute("data-shown"))
     page.get_by_role("group", name="Ground under the work").get_by_role("button", name="dark").click()
     assert inked_share(page, "trial-loop") == pytest.approx(day, rel=0.05)
+    assert int(sheet.get_attribute("data-shown")) > shown
     page.set_viewport_size({"width": 1500, "height": 900})
-    expect(page.get_by_test_id("trial-sheet")).to_have_attribute("width", re.compile("^10"))
+    expect(sheet).to_have_attribute("width", re.compile("^10"))
     assert inked_share(page, "trial-loop") == pytest.approx(day, rel=0.25)
 
 
