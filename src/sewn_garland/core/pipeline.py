@@ -184,10 +184,13 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
     joins = replace(joins, first=joins.first - begun, second=joins.second - begun)
     round_ = np.array([line.closed and line.length > 0 for line in lines], bool)[line_of]
     wrapped = replace(stops, s=np.where(round_, np.mod(stops.s, np.where(round_, lengths_of(lines)[line_of], 1.0)), stops.s))
+    pitches = _pitches(stops, line_of, len(brush.repeat), len(lines))
+    drawn = outlines.split(edges) if outlines else [None] * len(lines)
+    cuts = shaped.cuts.split(edges)
     laid = []
     for i, line in enumerate(lines):
         of_line, own_runs, own = (slice(*table[i : i + 2]) for table in (edges, run_edges, join_edges))
-        own_spacings, own_joins, own_stops = rows_of(spacings, own_runs), rows_of(joins, own), rows_of(stops, of_line)
+        own_spacings, own_joins = rows_of(spacings, own_runs), rows_of(joins, own)
         laid.append(LaidLine(
             length=line.length, closed=line.closed, runs=own_runs.stop - own_runs.start,
             stops=rows_of(wrapped, of_line), placements=rows_of(placements, of_line), joins=own_joins,
@@ -195,10 +198,9 @@ def _lay_row(brush: Brush, lines: list[MeasuredLine], unended: Collection[int], 
                 line, rows_of(left, own_runs), own_spacings, own_joins, brush, safe,
                 crowded=[*crowded[i], *at_corners.crowded.s[at_corners.crowded.line == i]], **_wide(widths, i),
             )),
-            pitch=_pitch(own_stops, len(brush.repeat)), eased=_largest_ease(own_spacings),
+            pitch=pitches[i], eased=_largest_ease(own_spacings),
             tightest_radius=line.tightest_radius, safe_radius=safe, roles=brush.roles,
-            outlines=outlines and outlines.of_pieces(of_line.start, of_line.stop),
-            cuts=shaped.cuts.of_pieces(of_line.start, of_line.stop),
+            outlines=drawn[i], cuts=cuts[i],
         ))  # fmt: skip
     return _located(laid, lines)
 
@@ -332,18 +334,23 @@ def _located(laid: list[LaidLine], lines: list[MeasuredLine]) -> list[LaidLine]:
     ]  # fmt: skip
 
 
-def _pitch(stops: Stops, repeats: int) -> float | None:
-    """Return the mean centre-to-centre distance of repeat pieces inside runs; None without one or where runs differ."""
+def _pitches(stops: Stops, line_of: np.ndarray, repeats: int, lines: int) -> list[float | None]:
+    """Return each line's mean centre-to-centre distance of repeat pieces inside runs; None without one or where runs differ."""
     repeat = stops.variant < repeats
-    same = (stops.run[:-1] == stops.run[1:]) & repeat[:-1] & repeat[1:]
-    if not same.any():
-        return None
-    steps, owners = np.diff(stops.s)[same], stops.run[:-1][same]
-    if owners[0] == owners[-1]:
-        return float(steps.mean())
-    sums, counts = np.bincount(owners, weights=steps), np.bincount(owners)
-    means = sums[counts > 0] / counts[counts > 0]
-    return None if np.ptp(means) > 1e-6 else float(steps.mean())
+    same = (stops.run[:-1] == stops.run[1:]) & (line_of[:-1] == line_of[1:]) & repeat[:-1] & repeat[1:]
+    steps, line, run = np.diff(stops.s)[same], line_of[:-1][same], stops.run[:-1][same]
+    pitches: list[float | None] = [None] * lines
+    if not len(steps):
+        return pitches
+    of_run = np.flatnonzero(np.append(True, (line[1:] != line[:-1]) | (run[1:] != run[:-1])))
+    means = np.add.reduceat(steps, of_run) / np.diff(np.append(of_run, len(steps)))
+    of_line = np.flatnonzero(np.append(True, line[of_run][1:] != line[of_run][:-1]))
+    even = np.maximum.reduceat(means, of_line) - np.minimum.reduceat(means, of_line) <= 1e-6
+    begun = of_run[of_line]
+    mean = np.add.reduceat(steps, begun) / np.diff(np.append(begun, len(steps)))
+    for i, is_even, pitch in zip(line[begun].tolist(), even.tolist(), mean.tolist(), strict=True):
+        pitches[i] = pitch if is_even else None
+    return pitches
 
 
 def _largest_ease(spacings: RunSpacings) -> float:

@@ -35,7 +35,21 @@ from .messages import (
 )  # fmt: skip
 from .routes_motif import named
 from .scenes import Scene, packed_scenes
-from .workshop import binary, brush_message, brush_of, ids_by_role, laid_ids, measured_path, repeat_alone, row_of, sent, settings_of, store
+from .workshop import (
+    binary,
+    brush_from_rows,
+    brush_message,
+    brush_of,
+    ids_by_role,
+    laid_ids,
+    measured_path,
+    motif_rows,
+    repeat_alone,
+    row_of,
+    sent,
+    settings_of,
+    store,
+)  # fmt: skip
 
 api = APIBlueprint("bench", __name__, url_prefix="/api")
 SWATCH_BOX = (100.0, 56.0)
@@ -130,15 +144,14 @@ def limits():
 
 @api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")
 def lay_bench(body: BenchRequest):
-    with store().reading() as session:
-        singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
-        ids = {"repeat": [body.motif_id, *body.variants], **singles}
-        brush = brush_of(session, "the brush", ids, body.settings)
-        if body.pitch_mm is not None and brush.jointed:
-            brush = hung_at(brush, body.pitch_mm)
-        aside = body.aside and brush_of(session, "the brush kept aside", ids, body.aside)
-        rows = [session.get(tables.Line, i) for i in body.pinned]
-        pinned = [row for row in rows if row is not None]
+    singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
+    ids = {"repeat": [body.motif_id, *body.variants], **singles}
+    rows = store().remembered(("motifs", *laid_ids(ids)), lambda session: motif_rows(session, ids))
+    brush = brush_from_rows(rows, "the brush", ids, body.settings)
+    if body.pitch_mm is not None and brush.jointed:
+        brush = hung_at(brush, body.pitch_mm)
+    aside = body.aside and brush_from_rows(rows, "the brush kept aside", ids, body.aside)
+    pinned = store().remembered(("lines", *body.pinned), lambda session: _lines(session, body.pinned)) if body.pinned else []
     extents = repeat_extents(brush)
     height = max(m.height for m in brush.repeat) * brush.size
     trial_mm = body.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=body.trial_step)
@@ -162,6 +175,11 @@ def lay_bench(body: BenchRequest):
     return binary(packed_scenes(
         scenes, cures=body.cures, overtaken=question, header=header, trial=True, large=body.large, tolerance=tolerance,
     ))  # fmt: skip
+
+
+def _lines(session: Session, ids: list[int]) -> list[tables.Line]:
+    """Return those lines of pages that are there still."""
+    return [row for row in (session.get(tables.Line, i) for i in ids) if row is not None]
 
 
 def _standing(body: BenchRequest, scale: float) -> Iterator[tuple[str, float, dict]]:

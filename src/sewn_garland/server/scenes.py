@@ -119,9 +119,10 @@ def _figures(laid: LaidLine, brush: Brush) -> dict:
 def _arrays(number: int, laid: LaidLine, *, joins: bool) -> dict[str, tuple[str, np.ndarray]]:
     """Return a scene's arrays; trial lines are only painted, so their joins stay here."""
     pieces = {f"{number}.pieces": ("f4", matrices_of(laid.placements))}
-    if (shaped := laid.outlines) is not None:
-        table = np.column_stack([shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed])
-        marks = np.zeros(len(laid.stops.s))
+    if (shaped := laid.outlines) is not None and len(shaped.pieces):
+        table = np.empty((len(shaped.piece), 3), np.uint32)
+        table[:, 0], table[:, 1], table[:, 2] = shaped.starts[:-1], shaped.piece, 2 * shaped.shape + shaped.closed
+        marks = np.zeros(len(laid.stops.s), np.uint32)
         marks[shaped.pieces] = 1
         pieces |= {f"{number}.shaped": ("u4", marks), f"{number}.outline": ("f4", shaped.points), f"{number}.contours": ("u4", table)}
         for k, mesh in enumerate(shaped.meshes):

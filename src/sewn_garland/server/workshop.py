@@ -89,9 +89,22 @@ def brush_of(
     session: Session, name: str, ids: dict[Role, list[int]], settings: Settings, *, size_pct: float = 100.0, ink: str | None = None
 ) -> Brush:
     """Make the brush a line lays: settings, its pieces in the line's ink, and the line's own size on top."""
+    return brush_from_rows(motif_rows(session, ids), name, ids, settings, size_pct=size_pct, ink=ink)
+
+
+def motif_rows(session: Session, ids: dict[Role, list[int]]) -> dict[int, tables.Motif]:
+    """Return the rows of a brush's motifs by id; raises NotFound."""
     rows = {row.id: row for row in session.exec(select(tables.Motif).where(tables.Motif.id.in_(laid_ids(ids))))}
     if missing := set(laid_ids(ids)) - set(rows):
         raise NotFound(f"motif {min(missing)}")
+    return rows
+
+
+def brush_from_rows(
+    rows: dict[int, tables.Motif], name: str, ids: dict[Role, list[int]], settings: Settings, *,
+    size_pct: float = 100.0, ink: str | None = None,
+) -> Brush:
+    """Make a brush as ``brush_of`` does, of rows that were looked up."""
     pieces = {role: tuple(piece_of(rows[i], ink) for i in of_role) for role, of_role in ids.items()}
     sections = {section: getattr(settings, section) for section in Settings.model_fields}
     document = BrushDocument(format="sewn-garland/brush", version=1, name=name, pieces={"repeat": [{"svg": ""}]}, **sections)

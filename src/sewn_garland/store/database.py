@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any, TypeVar
 
 from alembic import command
 from alembic.config import Config
@@ -14,6 +15,7 @@ from sqlalchemy.engine import Engine
 from sqlmodel import Session, create_engine
 
 MIGRATIONS = Path(__file__).with_name("migrations")
+Found = TypeVar("Found")
 
 
 class Store:
@@ -26,6 +28,9 @@ class Store:
         _prepare(self.engine)
         _migrate(self.engine)
         self._writing = threading.Lock()
+        self._watching = threading.Lock()
+        self._watch = self.engine.raw_connection()
+        self._remembered: tuple[int, dict[Hashable, Any]] = (self._version(), {})
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -41,7 +46,24 @@ class Store:
             yield session
             session.commit()
 
+    def remembered(self, key: Hashable, look_up: Callable[[Session], Found]) -> Found:
+        """Return what ``look_up`` finds; it is asked once, until anything in the file is changed."""
+        version = self._version()
+        if self._remembered[0] != version:
+            self._remembered = (version, {})
+        found = self._remembered[1]
+        if key not in found:
+            with self.reading() as session:
+                found[key] = look_up(session)
+        return found[key]
+
+    def _version(self) -> int:
+        """Return a number that is another after every change by another connection, which this one leaves to the others."""
+        with self._watching:
+            return self._watch.cursor().execute("PRAGMA data_version").fetchone()[0]
+
     def close(self) -> None:
+        self._watch.close()
         self.engine.dispose()
 
 

@@ -67,7 +67,7 @@ def test_along_a_straight_line_nothing_changes():
     motif = motif_from_svg(svg('<path d="M0 1C3 -2 6 5 9 1L12 4Q6 8 0 4Z" fill="#345"/>', 12, 6))
     laid = bent("M5 40L95 40", motif, ease="length", side_shift=1.5)
     shape = motif.shapes[0]
-    first = cubics_of(laid.outlines.of_pieces(0, 1))
+    first = cubics_of(laid.outlines.split([0, 1])[0])
     placed = laid.placements.centre[0] + (shape.points - (6, 3)) * laid.placements.scale[0]
     assert abs(swept(first).sum()) == pytest.approx(abs(area_of(shape.commands, placed)), rel=1e-12)
     assert first[0, 0] == pytest.approx(placed[0], abs=1e-12)
@@ -76,7 +76,7 @@ def test_along_a_straight_line_nothing_changes():
 
 def test_neighbours_meet_in_the_same_points_on_any_bend():
     laid = bent("M0 0C40 90 80 -90 120 0", bar(10, 6), ease="length")
-    ends = [cubics_of(laid.outlines.of_pieces(i, i + 1)) for i in range(len(laid.stops.s))]
+    ends = [cubics_of(own) for own in laid.outlines.split(range(len(laid.stops.s) + 1))]
     for one, two in pairwise(ends):
         shared = min(np.hypot(*(a - b)) for a in one[:, 0] for b in two[:, 0])
         assert shared < 1e-9
@@ -105,7 +105,7 @@ def test_in_a_corner_a_bent_piece_turns_about_the_vertex_and_the_inner_side_fold
     laid = bent("M0 0H50V50", bar(10, 6))
     fold = next(f for f in laid.findings if f.kind == "fold")
     assert (fold.at_mm, fold.amount) == pytest.approx((50, 3))
-    corner = laid.outlines.of_pieces(4, 6)
+    corner = laid.outlines.split([4, 6])[0]
     assert np.hypot(*(corner.points - (50, 0)).T).min() < 3.2
     outer = corner.points[(corner.points[:, 0] > 50.05) & (corner.points[:, 1] < -0.05)]
     assert len(outer) > 0

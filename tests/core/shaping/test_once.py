@@ -52,7 +52,7 @@ def test_the_ends_of_the_drawing_lie_on_the_ends_of_the_line():
     laid = once(SWAG)
     frames = frames_at(measured(SWAG), np.array([0.0, laid.length]))
     for place, piece in zip(frames.position, (0, 2), strict=True):
-        own = laid.outlines.of_pieces(piece, piece + 1).points[::3]
+        own = laid.outlines.split([piece, piece + 1])[0].points[::3]
         assert np.hypot(*(own - place).T).min() == pytest.approx(2.0, abs=1e-6)  # half the height beside it
 
 

@@ -56,7 +56,9 @@ function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number
   const { part, view } = each;
   ctx.save();
   ctx.beginPath();
-  ctx.rect(part.x, part.y, part.width, part.height);
+  // whole device pixels: the edges of other clips are smoothed, piece by piece
+  const [left, top, right, bottom] = [part.x, part.y, part.x + part.width, part.y + part.height].map((px) => Math.round(px * ratio) / ratio);
+  ctx.rect(left, top, right - left, bottom - top);
   ctx.clip();
   paintTrial(ctx, each, artworks, view, ratio, part, night, null);
   ctx.restore();

@@ -37,7 +37,7 @@ def findings_of(
     found += _over_stretched(runs, spacings, brush)
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
-    if not bends:
+    if brush.jointed and not bends:
         found += [
             _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
             for at in spacings.blocked[~np.isnan(spacings.blocked)]
@@ -51,10 +51,13 @@ def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at
 
 
 def _of_runs(runs: Runs, spacings: RunSpacings, measured: MeasuredLine) -> list[Finding]:
-    found = []
+    found: list[Finding] = []
+    unfilled, broken = (spacings.count == 0) | (spacings.rest > LEFT_OVER_MM), spacings.broken_order
+    if not (unfilled.any() or broken.any()):
+        return found
     ends = runs.start + runs.length
     ends = np.where(ends > measured.length, ends - measured.length, ends)  # a closed line's last run goes round its start
-    for i in np.flatnonzero((spacings.count == 0) | (spacings.rest > LEFT_OVER_MM)):
+    for i in np.flatnonzero(unfilled):
         rest = spacings.rest[i]
         if spacings.count[i] == 0:
             message = f"{runs.length[i]:.2f} mm is too short for one piece"
@@ -63,7 +66,7 @@ def _of_runs(runs: Runs, spacings: RunSpacings, measured: MeasuredLine) -> list[
         else:
             message = f"{rest:.2f} mm left over"
         found.append(_finding("leftover", ends[i], rest, "mm", message))
-    for i in np.flatnonzero(spacings.broken_order):
+    for i in np.flatnonzero(broken):
         count = spacings.count[i]
         found.append(_finding("broken order", ends[i], count, "pieces", f"{count} pieces do not close the order of the variants"))
     return found
@@ -113,16 +116,16 @@ def _groups(index: np.ndarray) -> list[np.ndarray]:
 def _folds(measured: MeasuredLine, brush: Brush, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
     """Find where bent pieces turn inside out: 1 − k·v is not positive at the edge that reaches furthest to the inner side."""
     left, right = reach_across(brush)
-    found = []
-    if measured.tightest_radius is None or measured.tightest_radius > max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
-        inner = np.zeros(len(wide))  # no bend reaches so far
-    else:
+    found, tightest = [], measured.tightest_radius
+    if tightest is not None and tightest <= max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
         inner = np.where(measured.bend_k > 0, right, -left) * wide
-    for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
-        worst = group[np.abs(measured.bend_k[group]).argmax()]
-        radius, at = 1 / abs(measured.bend_k[worst]), measured.bend_s[worst]
-        depth = inner[worst] - radius
-        found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
+        for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
+            worst = group[np.abs(measured.bend_k[group]).argmax()]
+            radius, at = 1 / abs(measured.bend_k[worst]), measured.bend_s[worst]
+            depth = inner[worst] - radius
+            found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
+    if not len(measured.vertex_turn):
+        return found
     sharp = np.abs(measured.vertex_turn) >= np.radians(brush.corner_from_deg) - 1e-12
     through = np.where(measured.vertex_turn > 0, brush.outside_corner == "through", brush.inside_corner == "through")
     depth = np.where(measured.vertex_turn > 0, right, -left) * wide_at_vertex

@@ -51,29 +51,29 @@ class ArcLengthSpline:
 
         Beyond the ends of open lines they go straight on.
         """
-        inside = self._inside(which, s)
-        cell = self._cells(which, inside)
-        f = (inside + self.offset[which] - self.start[cell]) / self.width[cell]
+        along, beyond = self._along(which, s)
+        cell = np.clip(np.searchsorted(self.start, along, side="right") - 1, self.first[which], self.last[which])
+        f = (along - self.start[cell]) / self.width[cell]
         c0, c1, c2, c3 = np.take(self.coeffs, cell, axis=0).T
         place, way = ((c3 * f + c2) * f + c1) * f + c0, (3 * c3 * f + 2 * c2) * f + c1
         tangent = way / np.abs(way)
         begin, finish = np.take(self.bends, cell, axis=0).T
         bend = begin + f * (finish - begin)
-        beyond = np.where(self.closed[which], 0.0, s - inside)
-        if beyond.any():
+        if beyond is not None:
             place, bend = place + beyond * tangent, np.where(beyond == 0, bend, 0.0)
         rows = np.flatnonzero(self.rough[cell]) if self.rough.any() else []
         if len(rows):
             place[rows], tangent[rows], bend[rows] = located_on(self.lines, which[rows], s[rows])
         return place, tangent, bend
 
-    def _inside(self, which: np.ndarray, s: np.ndarray) -> np.ndarray:
-        length = self.length[which]
-        return np.where(self.closed[which], np.mod(s, length), np.clip(s, 0.0, length))
-
-    def _cells(self, which: np.ndarray, inside: np.ndarray) -> np.ndarray:
-        cell = np.searchsorted(self.start, inside + self.offset[which], side="right") - 1
-        return np.clip(cell, self.first[which], self.last[which])
+    def _along(self, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray | None]:
+        """Return distances among all lines' cells, and by how much (m,) they lie beyond the ends of open lines, None where none does."""
+        length, offset = self.length[which], self.offset[which]
+        if not len(s) or (s.min() >= 0 and (s < length).all()):
+            return s + offset, None
+        inside = np.where(self.closed[which], np.mod(s, length), np.clip(s, 0.0, length))
+        beyond = np.where(self.closed[which], 0.0, s - inside)
+        return inside + offset, beyond if beyond.any() else None
 
 
 def located_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -50,17 +51,20 @@ class ShapedOutlines:
     def __post_init__(self) -> None:
         freeze_arrays(self)
 
-    def of_pieces(self, first: int, last: int) -> ShapedOutlines:
-        """Return the contours of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
-        a, b = np.searchsorted(self.piece, (first, last))
-        starts = self.starts[a : b + 1]
-        c, d = np.searchsorted(self.pieces, (first, last))
-        e, f = np.searchsorted(self.cut, (first, last))
-        return ShapedOutlines(
-            self.points[starts[0] : starts[-1]], starts - starts[0], self.closed[a:b], self.piece[a:b] - first, self.shape[a:b],
-            self.stroked[a:b], self.pieces[c:d] - first, self.cut[e:f] - first,
-            tuple(_meshes_of(mesh, first, last) for mesh in self.meshes),
-        )  # fmt: skip
+    def split(self, edges: Sequence[int]) -> list[ShapedOutlines]:
+        """Return the contours of the pieces from each of ``edges``, rising, up to the next; each part's are numbered from 0."""
+        of_contour, of_shaped, of_cut = (np.searchsorted(column, edges).tolist() for column in (self.piece, self.pieces, self.cut))
+        parts = []
+        for i, first in enumerate(edges[:-1]):
+            own, shaped, cut = (slice(*places[i : i + 2]) for places in (of_contour, of_shaped, of_cut))
+            starts = self.starts[own.start : own.stop + 1]
+            begun = int(starts[0])
+            parts.append(ShapedOutlines(
+                self.points[begun : starts[-1]], starts - begun, self.closed[own], self.piece[own] - first, self.shape[own],
+                self.stroked[own], self.pieces[shaped] - first, self.cut[cut] - first,
+                tuple(_meshes_of(mesh, first, edges[i + 1]) for mesh in self.meshes),
+            ))  # fmt: skip
+        return parts
 
 
 @dataclass(frozen=True, eq=False)
@@ -82,10 +86,13 @@ class Cuts:
         """Return some of the cuts, by rows or by a mask."""
         return Cuts(self.piece[rows], self.vertex[rows], self.away[rows])
 
-    def of_pieces(self, first: int, last: int) -> Cuts:
-        """Return the cuts of the pieces from ``first`` up to ``last``, which are numbered from 0 then."""
-        own = slice(*np.searchsorted(self.piece, (first, last)))
-        return Cuts(self.piece[own] - first, self.vertex[own], self.away[own])
+    def split(self, edges: Sequence[int]) -> list[Cuts]:
+        """Return the cuts of the pieces from each of ``edges``, rising, up to the next; each part's are numbered from 0."""
+        if not len(self.piece):
+            return [self] * (len(edges) - 1)
+        places = np.searchsorted(self.piece, edges).tolist()
+        own = [slice(*places[i : i + 2]) for i in range(len(edges) - 1)]
+        return [Cuts(self.piece[o] - first, self.vertex[o], self.away[o]) for o, first in zip(own, edges, strict=False)]
 
 
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
