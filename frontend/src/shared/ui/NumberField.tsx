@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { useLimits } from "../api/queries";
 import { numberFromText } from "./sums";
 
@@ -25,15 +25,15 @@ interface Props {
 export function NumberField({ label, value, unit, limitsOf, step = 1, decimals = 2, standard, compact = false, onDrag, onSet, onLeave }: Props) {
   const id = useId();
   const shown = String(Number(value.toFixed(decimals)));
-  const [text, setText] = useState(shown);
+  const [field, setField] = useState({ text: shown, of: shown, typing: false });
+  const { text, typing } = field;
   const [wrong, setWrong] = useState<string | null>(null);
-  const typing = useRef(false);
   const refusal = useRefusal(limitsOf);
   const from = useRef({ x: 0, value: 0, moved: false });
 
-  useEffect(() => {
-    if (!typing.current) setText(shown);
-  }, [shown]);
+  // while rendering, not in an effect: a drag would paint every step twice
+  if (field.of !== shown) setField({ text: typing ? text : shown, of: shown, typing });
+  const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
 
   const offer = (next: number | null, then: (value: number) => void): void => {
     const why = next === null ? "it must be a number" : refusal(next);
@@ -41,26 +41,25 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
     if (next !== null && why === null) then(next);
   };
   const take = (): void => {
-    if (!typing.current) return;
+    if (!typing) return;
     const next = numberFromText(text, unit);
     const why = next === null ? "it must be a number" : refusal(next);
     setWrong(why);
     if (next === null || why !== null) return;
-    typing.current = false;
-    if (Math.abs(next - value) > 1e-9) onSet(next);
-    else setText(shown);
+    const changes = Math.abs(next - value) > 1e-9;
+    settle(changes ? text : shown);
+    if (changes) onSet(next);
   };
   const revert = (): void => {
-    typing.current = false;
     setWrong(null);
-    setText(shown);
+    settle(shown);
     onLeave?.();
   };
   const onKeyDown = (event: React.KeyboardEvent): void => {
     const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
     if (way) {
       event.preventDefault();
-      typing.current = false;
+      settle(text);
       offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
     } else if (event.key === "Enter") take();
     else if (event.key === "Escape") {
@@ -104,8 +103,7 @@ export function NumberField({ label, value, unit, limitsOf, step = 1, decimals =
           className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${compact ? "w-[46px]" : "w-[72px] text-[16px]"}`}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
-            typing.current = true;
-            setText(event.target.value);
+            setField({ text: event.target.value, of: shown, typing: true });
             setWrong(null);
           }}
           onBlur={take}

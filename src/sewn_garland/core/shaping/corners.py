@@ -123,11 +123,11 @@ def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, piec
 
 def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     """Put outlines of different pieces together, in the order of pieces; a later part takes the place of an earlier one's piece."""
-    taken = np.zeros(0, int)
+    taken = np.zeros(1 + max(int(part.pieces.max(initial=-1)) for part in parts), bool)
     kept: list[tuple[ShapedOutlines, np.ndarray]] = []
     for part in reversed(parts):
-        kept.append((part, np.flatnonzero(~np.isin(part.piece, taken))))
-        taken = np.union1d(taken, part.pieces)
+        kept.append((part, np.flatnonzero(~taken[part.piece])))
+        taken[part.pieces] = True
     owner = np.concatenate([np.full(len(rows), i) for i, (_, rows) in enumerate(kept)])
     rows = np.concatenate([rows for _, rows in kept]).astype(int)
     names = ("piece", "shape", "closed", "stroked")
@@ -144,4 +144,4 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     meshes = tuple(mesh for part in parts for mesh in part.meshes)
     cut = np.unique(np.concatenate([part.cut for part in parts]))
     columns = (column[order] for column in (closed, piece, shape, stroked))
-    return ShapedOutlines(as_points(every[take]), starts, *columns, taken, cut, meshes)
+    return ShapedOutlines(as_points(every[take]), starts, *columns, np.flatnonzero(taken), cut, meshes)

@@ -78,6 +78,8 @@ def _gaps(period: Period, room: np.ndarray, closed: np.ndarray, limit: float) ->
     eased = np.where(alone, 0.0, eased)
     spaced = _eased(period, room, closed, limit, n, eased, lambda by: (period.lengths, period.gaps + by * period.mean))
     spaced = replace(spaced, extra_gap=spaced.eased * period.mean)
+    if not alone.any():
+        return spaced
     fits = room >= period.lengths[0] - FIT_SLACK * float(period.lengths[0] + period.gaps[0])
     rest = np.where(fits, np.maximum(room - period.lengths[0], 0.0), room)
     single = RunSpacings.of(fits.astype(int), rest=rest, short=~fits | (rest > LEAST_REST_MM))

@@ -82,8 +82,8 @@ def spacings_of(runs: Runs, brush: Brush, extents: Extents, unended: Collection[
     if brush.kind != "repeated":
         return _once(runs.length, float(extents.length[0]))
     spacings = _repeated(runs, extents, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
-    endless = np.flatnonzero(np.isin(runs.line, list(unended)))
-    if len(endless):
+    if unended:
+        endless = np.flatnonzero(np.isin(runs.line, list(unended)))
         left = _repeated(rows_of(runs, endless), extents, ease="leave", limit=brush.ease_limit, rest="end")
         spacings = spacings.with_rows(endless, left)
     return spacings
