@@ -110,3 +110,37 @@ def test_old_steps_are_dropped_beyond_the_number_kept(store, monkeypatch):
         step(store, f"s{i}", Change("motif", None, PILL))
     with store.reading() as session:
         assert [s.label for s in session.exec(select(Step).order_by(Step.id)).all()] == ["s3", "s4", "s5"]
+
+
+def test_what_was_looked_up_is_kept_until_anything_is_changed_here_or_by_another_program(store, tmp_path):
+    asked = []
+
+    def look_up(session):
+        asked.append(1)
+        return [m.name for m in session.exec(select(Motif)).all()]
+
+    made = step(store, "bring in pill", Change("motif", None, PILL))[0]
+    assert [store.remembered("names", look_up) for _ in range(3)] == [["pill"]] * 3
+    assert len(asked) == 1
+    step(store, "rename pill", Change("motif", made["id"], {"name": "bead"}, made["version"]))
+    assert [store.remembered("names", look_up) for _ in range(2)] == [["bead"]] * 2
+    assert len(asked) == 2
+    other = Store(tmp_path / "w.sqlite")
+    try:
+        step(other, "rename bead", Change("motif", made["id"], {"name": "drop"}, made["version"] + 1))
+        assert store.remembered("names", look_up) == ["drop"]
+        with other.writing() as session:
+            undo(session)
+    finally:
+        other.close()
+    assert store.remembered("names", look_up) == ["bead"]
+
+
+def test_a_look_up_that_fails_is_asked_again(store):
+    def missing(session):
+        raise NotFound("motif 7")
+
+    for _ in range(2):
+        with pytest.raises(NotFound):
+            store.remembered("seven", missing)
+    assert store.remembered("seven", lambda session: 7) == 7

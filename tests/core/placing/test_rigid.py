@@ -32,6 +32,15 @@ def test_pieces_lie_end_to_end_from_the_start():
     assert corners_on_page(line, 10, 2, 1)[0] == pytest.approx(np.array([[5, 19], [15, 19], [15, 21], [5, 21]]))
 
 
+def test_lines_laid_together_each_tell_their_own_pitch():
+    """A side of 40 mm takes 4 pieces eased as they are, one of 44 mm stretches them: then there is no one pitch."""
+    paths = ["M0 0H60", "M0 0H4", "M0 0H12", "M0 0H40V44", "M0 0H40V40", "M0 0H63"]
+    together = lay(brush(ease="size", ease_limit=0.2, outside_corner="butt"), [measured(p) for p in paths])
+    assert [line.pitch for line in together] == [pytest.approx(10), None, None, None, pytest.approx(10), pytest.approx(10.5)]
+    alone = [lay(brush(ease="size", ease_limit=0.2, outside_corner="butt"), [measured(p)])[0].pitch for p in paths]
+    assert [line.pitch for line in together] == alone
+
+
 def test_on_a_circle_pieces_turn_with_it_and_close():
     line = laid(CIRCLE, ease="size")
     n = len(line.stops.s)

@@ -8,6 +8,7 @@ import pytest
 from making import bar, brush, measured, svg
 from sewn_garland.core.drawing.svg import Layer, compact_svg, plain_svg
 from sewn_garland.core.maths.outlines import area_of, swept
+from sewn_garland.core.measuring.arc_length import frames_on
 from sewn_garland.core.pipeline import cured, lay
 from sewn_garland.core.reading.svg_lines import lines_from_svg
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -60,6 +61,25 @@ def test_every_point_of_the_outline_is_within_tolerance_of_the_bent_one():
     assert (on_edge | across).all()
     edges = radius[on_edge]
     assert np.minimum(np.abs(edges - R), np.abs(edges - (R - 6))).max() < 0.01
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_bent_curves_stay_within_tolerance_of_the_true_ones_on_random_bends(seed):
+    """The true curve: points close together along the motif's own, each taken to the page by P(s) + v·N(s)."""
+    rng = np.random.default_rng(seed)
+    line, v = measured("M0 0C" + " ".join(f"{x} {y:.3f}" for x, y in zip((20, 30, 50), rng.uniform(-40, 40, 3), strict=True))), 1.5
+    handles = " ".join(f"{x:.3f} {y:.3f}" for x, y in zip((2, 5, 8), rng.uniform(0, 2 * v, 3), strict=True))
+    motif = motif_from_svg(svg(f'<path d="M0 {v}C{handles}" fill="none" stroke="#000" stroke-width=".01"/>', 8, 2 * v))
+    laid = lay(brush(motif, round_bends="bent"), [line])[0]
+    assert line.tightest_radius > v  # nothing folds
+    t = np.linspace(0, 1, 400)[:, None]
+    basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+    own = basis @ motif.shapes[0].points - (4, v)
+    for piece, outlines in enumerate(laid.outlines.split(range(len(laid.stops.s) + 1))):
+        frames = frames_on([line], np.zeros(len(own), int), laid.stops.s[piece] + own[:, 0])
+        true = frames.position + own[:, 1:] * frames.normal
+        drawn = (basis @ cubics_of(outlines)).reshape(-1, 2)
+        assert np.hypot(*(true[:, None] - drawn[None]).T).min(axis=0).max() < 0.01 + 0.005  # drawn points lie up to 0.01 apart
 
 
 def test_along_a_straight_line_nothing_changes():
