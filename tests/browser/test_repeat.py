@@ -67,6 +67,29 @@ def test_a_number_out_of_range_is_refused_in_the_servers_words_and_nothing_is_lo
     expect(page.get_by_test_id("pitch")).to_have_text("11.60")
 
 
+def test_a_number_follows_what_is_dragged_and_keeps_what_is_being_typed(app):
+    page = app.open("#/repeat/1")
+    gap, pitch = page.get_by_role("textbox", name="Gap"), page.get_by_test_id("pitch")
+    let_go = drag(page, page.get_by_role("slider", name="Pitch"), 60)
+    expect(pitch).not_to_have_text("11.60")
+    both = "(gap) => [gap.value, document.querySelector('[data-testid=pitch]').innerText].map(Number)"
+    figure, shown = gap.evaluate(both)  # at one moment: the drag's last steps may still be on their way
+    assert figure > 45
+    assert shown == pytest.approx(8 * (1 + figure / 100), abs=0.006)
+    page.keyboard.press("Escape")
+    let_go()
+    expect(gap).to_have_value("45")
+    gap.fill("7")
+    page.get_by_role("button", name=re.compile("^further")).click()  # leaving the field takes it
+    expect(page.get_by_role("button", name="Undo: gap to 7 %")).to_be_visible()
+    page.get_by_role("button", name="Undo: gap to 7 %").click()
+    expect(gap).to_have_value("45")
+    gap.fill("99")
+    gap.press("Escape")
+    expect(gap).to_have_value("45")
+    assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 45
+
+
 def test_sees_a_cure_before_taking_it_and_the_finding_is_gone(app):
     page = app.open("#/repeat/1")
     expect(page.get_by_test_id("verdict-corners")).to_contain_text("kink")
