@@ -19,7 +19,7 @@ MOST_MEGABYTES = 1536
 LARGE = """
 import io, resource, sys
 from PIL import Image
-from sewn_garland.core.picture_pipeline import Preparation, motif_from_picture
+from sewn_garland.workshop.pictures import Preparation, motif_from_picture
 from sewn_garland.core.reading.pictures import read_picture
 data = open(sys.argv[1], "rb").read()
 read_picture(data)

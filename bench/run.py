@@ -11,9 +11,9 @@ import numpy as np
 
 from making import bench_making
 from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.brush import Brush
@@ -51,14 +51,14 @@ def bench_laying() -> None:
     for pieces in (1_000, 10_000, 100_000):
         brush = Brush("bench", (motif,), size=length / pieces / 10.4, gap=0.3, ease="gaps")
         seconds[pieces] = median_seconds(lambda b=brush: lay(b, [line]), 5)
-        count = len(lay(brush, [line])[0].stops.s)
+        count = len(lay(brush, [line])[0].pieces.s)
         row(f"lay {count} rigid pieces on 1 000 segments, measuring included", f"{seconds[pieces]:.3f} s",
             "0.5 s" if pieces == 100_000 else "–", pieces < 100_000 or seconds[pieces] <= 0.5)  # fmt: skip
     growth = seconds[100_000] / seconds[10_000]
     row("growth from 10 000 to 100 000 pieces (10 is linear, less: the line itself)", f"{growth:.1f} ×", "≤ 12 ×", growth <= 12)
     laid = lay(Brush("bench", (motif,), size=length / 100_000 / 10.4, gap=0.3), [line])[0]
     layer = Layer((motif,), laid)
-    size = len(compact_svg(1000, 1000, [layer])) / len(laid.stops.s)
+    size = len(compact_svg(1000, 1000, [layer])) / len(laid.pieces.s)
     row("compact SVG, bytes a piece", f"{size:.1f}", "≤ 90", size <= 90)
     row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(1000, 1000, [layer]), 3):.2f} s", "–", True)
 
@@ -75,7 +75,7 @@ def bench_travel() -> None:
         seconds[links] = median_seconds(lambda b=brush: lay(b, [ring]), 5)
         laid = lay(brush, [ring])[0]
         worst = float(laid.joins.gap.max())
-        row(f"{len(laid.stops.s)} jointed links closed on a smooth line (joints within {worst:.0e} mm)", f"{seconds[links]:.3f} s",
+        row(f"{len(laid.pieces.s)} jointed links closed on a smooth line (joints within {worst:.0e} mm)", f"{seconds[links]:.3f} s",
             "≤ 1 s" if links == 20_000 else "–", links < 20_000 or seconds[links] <= 1)  # fmt: skip
     row("growth from 2 000 to 20 000 links (10 is linear)", f"{seconds[20_000] / seconds[2_000]:.1f} ×", "≤ 12 ×", True)
     turns = np.linspace(0, 2 * np.pi, 21)
@@ -89,7 +89,7 @@ def bench_travel() -> None:
         line = measure(line_from_path_data("M0 0" + "".join(f"a{r} {r} 0 0 {i % 2} {2 * r} 0" for i in range(arcs))))
         brush = Brush("bench", (motif,), round_bends="bent")
         taken = median_seconds(lambda b=brush, on=line: lay(b, [on]), 3)
-        count = len(lay(brush, [line])[0].stops.s)
+        count = len(lay(brush, [line])[0].pieces.s)
         wanted = pieces == 5_000 and times == 5
         row(f"{count} bent pieces of 20 curves within 0.01 mm, bends {times} times the height", f"{taken:.2f} s",
             "≤ 1.5 s" if wanted else "–", not wanted or taken <= 1.5)  # fmt: skip

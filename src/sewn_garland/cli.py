@@ -13,17 +13,20 @@ from pathlib import Path
 
 import orjson
 
+from .core.assemble import drawing_of
 from .core.drawing.png import pixels_of, png_from_svg
-from .core.drawing.svg import Layer, compact_svg, motif_svg
+from .core.drawing.svg import compact_svg, motif_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
+from .core.lay import cured, lay
+from .core.making.brushes import with_pieces_cut
 from .core.making.framing import resized, trimmed
 from .core.measuring.arc_length import measure
-from .core.picture_pipeline import Preparation, cut_found_in, motif_from_picture, repeat_in
-from .core.pipeline import cured, lay, with_pieces_cut
-from .core.reading.brush_document import MOST_ARRANGEMENT, read_brush
+from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
 from .core.reading.svg_motif import motif_from_svg
+from .core.values.brush import MOST_ARRANGEMENT
+from .workshop.pictures import Preparation, cut_found_in, motif_from_picture, repeat_in
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -171,7 +174,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     if arguments.arrangement is not None:
         if not 0 <= arguments.arrangement <= MOST_ARRANGEMENT:
             raise InputError(f"--arrangement must be a whole number from 0 to {MOST_ARRANGEMENT} (came: {arguments.arrangement})")
-        brush = replace(brush, arrangement=arguments.arrangement)
+        brush = brush.changed({"variants": {"arrangement": arguments.arrangement}})
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()
@@ -180,7 +183,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     seconds = time.perf_counter() - began
     if arguments.report:
         laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
-    svg = compact_svg(page.width_mm, page.height_mm, [Layer(brush.motifs, line) for line in laid])
+    svg = compact_svg(drawing_of(page.width_mm, page.height_mm, [(brush.pieces.motifs, line) for line in laid]))
     files = {arguments.out: svg.encode()}
     if pixels:
         files[arguments.png] = png_from_svg(svg, width_px=pixels[0], height_px=pixels[1])

@@ -11,8 +11,8 @@ from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
 from making import svg
-from sewn_garland.core.making.framing import ink_box
-from sewn_garland.core.making.sections import seam_of
+from sewn_garland.core.artwork.box import ink_box
+from sewn_garland.core.artwork.sections import seam_of
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
 from sewn_garland.core.maths.outlines import area_of, subpaths
 

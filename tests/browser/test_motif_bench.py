@@ -10,7 +10,7 @@ from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
 from making import svg
-from sewn_garland.core.making.framing import ink_box
+from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.maths.outlines import area_of
 
 pytestmark = pytest.mark.browser

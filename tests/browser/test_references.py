@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from making import brush, measured, svg
+from making import brush, drawing, measured, svg
 from sewn_garland.core.drawing.png import png_from_svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.drawing.svg import compact_svg
+from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 pytestmark = pytest.mark.browser
@@ -81,11 +81,11 @@ def test_a_running_stitch_is_the_dashed_stroke_of_the_same_line(browser, name, r
     line = measured(LINES[name])
     which = brush(motif, gap=GAP / STITCH)
     laid = lay(which, [line])[0]
-    count = len(laid.stops.s)
+    count = len(laid.pieces.s)
     dashed_length = count * (STITCH + GAP) - GAP + 1e-3
     dashes = f"{STITCH} {GAP} " * (count - 1) + f"{STITCH} {line.length - dashed_length + 100}"
     reference = svg(f'<path d="{LINES[name]}" fill="none" stroke="#000" stroke-width="{WIDTH}" stroke-dasharray="{dashes}"/>', SIZE, SIZE)
-    ours, theirs = render(browser, compact_svg(SIZE, SIZE, [Layer(which.repeat, laid)])), render(browser, reference)
+    ours, theirs = render(browser, compact_svg(drawing(SIZE, SIZE, (which.pieces.repeat, laid)))), render(browser, reference)
     ink = (255 - theirs).sum()
     assert (255 - ours).sum() == pytest.approx(ink, rel=0.01)
     bend = 0.0 if line.tightest_radius is None else STITCH**2 / (12 * line.tightest_radius * WIDTH) + 0.03
@@ -96,7 +96,7 @@ def test_a_running_stitch_is_the_dashed_stroke_of_the_same_line(browser, name, r
 def outline_pixels(browser, which, path, reference):
     """Return the ink (0 to 255 a pixel) of a brush on a line and of a reference drawing, both painted by the browser."""
     laid = lay(which, [measured(path)])[0]
-    drawn = (compact_svg(SIZE, SIZE, [Layer(which.motifs, laid)]), svg(reference, SIZE, SIZE))
+    drawn = (compact_svg(drawing(SIZE, SIZE, (which.pieces.motifs, laid))), svg(reference, SIZE, SIZE))
     return tuple(255 - pixels_in_browser(browser, text) for text in drawn)
 
 

@@ -3,23 +3,24 @@
 import numpy as np
 import pytest
 
-from making import bar, brush, measured, svg
+from making import bar, brush, drawing, measured, svg
 from sewn_garland.core.drawing.line_path import path_data_from_line
-from sewn_garland.core.drawing.svg import Layer, compact_svg, path_data, plain_svg
+from sewn_garland.core.drawing.svg import compact_svg, path_data, plain_svg
 from sewn_garland.core.drawing.tables import pieces_csv, report
 from sewn_garland.core.errors import CoreError, InputError
 from sewn_garland.core.inspecting.bends import safe_radius, size_for_radius
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.making.framing import trimmed
 from sewn_garland.core.maths.affine import IDENTITY, apply, compose, mean_scale
 from sewn_garland.core.maths.bounds import outline_box, stroke_box
 from sewn_garland.core.maths.curves import cubics_from_arc, end_directions, jets, power_from_bezier
 from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.measuring.changing import changed_line
 from sewn_garland.core.measuring.smoothing import scaled, smoothed
-from sewn_garland.core.pipeline import changed_line, cured, lay
 from sewn_garland.core.reading.path_data import arc_from_endpoints
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.reading.svg_source import mm_from_length, share_from_text, transform_from_text
-from sewn_garland.core.trial_lines import STEPS_MM, TRIAL_LINES, trial_width_mm
+from sewn_garland.workshop.trial_lines import STEPS_MM, TRIAL_LINES, trial_width_mm
 
 LINES = {
     "usual": "M8 35C18 13 26 13 36 35S54 57 64 35",
@@ -45,11 +46,11 @@ LINES = {
 def test_every_line_is_laid_drawn_and_reported(name, settings):
     which, line = brush(bar(12, 5), size=40.0 if name == "huge" else 1.0, **settings), measured(LINES[name])
     laid = cured(which, line, lay(which, [line])[0])
-    layer = Layer(which.repeat, laid)
-    assert compact_svg(100, 100, [layer]).count("<use") == len(laid.stops.s)
-    assert plain_svg(100, 100, [layer]).count("<g>") == len(laid.stops.s)
-    assert pieces_csv([laid]).count("\n") == len(laid.stops.s) + 1
-    for text in (str(report([laid], 0.0)), compact_svg(9, 9, [layer]), pieces_csv([laid])):
+    page = drawing(100, 100, (which.pieces.repeat, laid))
+    assert compact_svg(page).count("<use") == len(laid.pieces.s)
+    assert plain_svg(page).count("<g>") == len(laid.pieces.s)
+    assert pieces_csv([laid]).count("\n") == len(laid.pieces.s) + 1
+    for text in (str(report([laid], 0.0)), compact_svg(page), pieces_csv([laid])):
         assert "nan" not in text
         assert "inf" not in text.replace("info", "")
     assert all(finding.cures for finding in laid.findings)
@@ -160,7 +161,7 @@ def test_the_size_for_a_radius_meets_it():
     length, gap = np.array([10.0]), np.array([2.0])
     for radius in (5.0, 20.0, 45.0):
         factor = size_for_radius(which, radius, lengths=length, gaps=gap)
-        assert safe_radius(which, lengths=length * factor, gaps=gap * factor) == pytest.approx(radius, rel=1e-6)
+        assert safe_radius(which, lengths=length * factor, gaps=gap * factor, shift=0.0) == pytest.approx(radius, rel=1e-6)
     assert size_for_radius(which, 1e9, lengths=length, gaps=gap) == pytest.approx(1)
 
 

@@ -115,10 +115,10 @@ def test_lines_move_reorder_hide_and_take_ink_and_size(bench):
     moved = ok(bench.patch("/api/lines/1", json={"version": 3, "move_by": [5, -10], "size_pct": 50, "ink": "#112233"}))
     assert (moved["path"], moved["size_pct"], moved["ink"]) == ("M15.0 40.0L115.0 40.0", 50, "#112233")
     ok(bench.patch("/api/lines/2", json={"version": 1, "visible": False}))
-    header, arrays = laid(bench)
+    header, tables = laid(bench)
     assert [s["line_id"] for s in header["scenes"]] == [1, 3]
     assert header["scenes"][0]["pieces"] == 20
-    assert arrays["0.pieces"][0].tolist() == pytest.approx([0.5, 0, 0, 0.5, 17.5, 40])
+    assert tables[0]["pieces", 0][0].tolist() == pytest.approx([0.5, 0, 0, 0.5, 17.5, 40])
     assert ok(bench.get("/api/motifs/1?ink=%23112233"))["shapes"][0]["fill"] == "#112233"
 
 
@@ -179,10 +179,10 @@ def test_the_page_is_taken_away_as_svg_png_and_list(bench):
 
 def test_the_bench_lays_the_flat_run_and_eight_trial_lines(bench):
     response = bench.post("/api/bench/lay", json={"motif_id": 1, "settings": {"spacing": {"gap_pct": 20, "ease": "gaps"}}, "flat_mm": 100})
-    header, arrays = unpack(response.data)
+    header, tables = unpack(response.data)
     assert [s["key"] for s in header["scenes"]] == ["flat", "straight", "wave", "hairpin", "corners", "point", "circle", "loop", "letter"]
     assert (header["pitch_mm"], header["piece_mm"]) == (12, 10)
-    assert np.diff(arrays["0.extent"][:, 0]) == pytest.approx(12)  # the flat run is not eased
+    assert np.diff(tables[0]["extent", 0][:, 0]) == pytest.approx(12)  # the flat run is not eased
     assert header["scenes"][1]["verdict"].startswith("joins within")
 
 

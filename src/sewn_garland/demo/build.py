@@ -1,16 +1,16 @@
-"""Build the demo world through the same requests the interface makes."""
+"""Build the demo world through the same calls that the interface makes."""
 
 from __future__ import annotations
 
 from pathlib import Path
 from typing import Any
 
-from flask.testing import FlaskClient
-from sqlmodel import delete, select
+from sqlmodel import Session, delete, select
 
-from ..server.app import create_app
+from ..core.values.brush import Role
 from ..store import tables
 from ..store.database import Store
+from ..workshop import brushes, lines, motifs, pages
 from .scans import write_samples
 
 ARTWORK = Path(__file__).with_name("artwork")
@@ -39,7 +39,7 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
 JOINTS_MM = {"mooring-link": [[2.5, 5], [15.5, 5]], "mooring-link-edge": [[2.5, 5], [15.5, 5]]}
 
 # further pieces of a brush: role, artwork, base line
-PIECES: dict[str, tuple[str, str, float | None]] = {
+PIECES: dict[str, tuple[Role, str, float | None]] = {
     "Mooring chain": ("repeat", "mooring-link-edge", None),
     "Rope with knots": ("outside_corner", "rope-knot", 4.0),
 }
@@ -101,60 +101,47 @@ BERTH_SIGN = {
 def build_demo(store: Store) -> bool:
     """Make the demo's motifs, brushes and pages in an empty store; return whether there was anything to do."""
     write_samples(store.file.with_name("scans"))
-    with store.reading() as session:
-        if session.exec(select(tables.Motif)).first() is not None:
-            return False
-    client = create_app(store).test_client()
-    brushes = {name: _brush(client, name, artwork, base) for name, artwork, base, _ in BRUSHES}
-    for name, _, _, change in BRUSHES:
-        _finish(client, brushes[name], PIECES.get(name), change)
-    for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN):
-        _page(client, store, scene, brushes)
     with store.writing() as session:
+        if session.exec(select(tables.Motif.id)).first() is not None:
+            return False
+        artwork = _Artwork(session)
+        ids = {name: _brush(session, artwork, name, drawn, base, change) for name, drawn, base, change in BRUSHES}
+        for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN):
+            _page(session, scene, ids)
         session.exec(delete(tables.Step))  # the demo is where the user begins, not something to undo
     return True
 
 
-def _brush(client: FlaskClient, name: str, artwork: str, base_line_mm: float | None) -> int:
-    return _ok(client.post("/api/brushes", json={"name": name, "motif_id": _motif(client, artwork, base_line_mm)}))["id"]
+class _Artwork:
+    """The demo's motifs, each brought in once, with its base line and joints."""
+
+    def __init__(self, session: Session) -> None:
+        self._session, self._ids = session, dict[str, int]()
+
+    def motif(self, drawn: str, base_line_mm: float | None) -> int:
+        if drawn in self._ids:
+            return self._ids[drawn]
+        name, svg = drawn.replace("-", " ").capitalize(), (ARTWORK / f"{drawn}.svg").read_text()
+        row = motifs.bring_in(self._session, name, svg, trim=False)
+        edits = [("base_line", {"base_line_mm": base_line_mm})] if base_line_mm is not None else []
+        edits += [("joints", {"joints_mm": JOINTS_MM[drawn]})] if drawn in JOINTS_MM else []
+        for op, figures in edits:
+            row = motifs.edit(self._session, row.id, row.version, op, figures)
+        self._ids[drawn] = row.id
+        return row.id
 
 
-def _finish(client: FlaskClient, brush_id: int, piece: tuple[str, str, float | None] | None, change: dict) -> None:
-    """Give a brush its further piece and its settings."""
-    brush = next(b for b in _ok(client.get("/api/workshop"))["brushes"] if b["id"] == brush_id)
-    if piece is not None:
-        role, artwork, base = piece
-        ids = [*(brush["pieces"]["repeat"] if role == "repeat" else []), _motif(client, artwork, base)]
-        brush = _ok(client.post(f"/api/brushes/{brush_id}/pieces", json={"version": brush["version"], "role": role, "motif_ids": ids}))
-    _ok(client.patch(f"/api/brushes/{brush_id}", json={"version": brush["version"], "change": change}))
+def _brush(session: Session, artwork: _Artwork, name: str, drawn: str, base_line_mm: float | None, change: dict) -> int:
+    """Make a brush with its further piece and its settings."""
+    row = brushes.make(session, name, motif_id=artwork.motif(drawn, base_line_mm))
+    if name in PIECES:
+        role, other, base = PIECES[name]
+        ids = [*([row.motif_id] if role == "repeat" else []), artwork.motif(other, base)]
+        row = brushes.set_pieces(session, row.id, row.version, role, ids)
+    return brushes.change(session, row.id, row.version, patch=change).id
 
 
-def _motif(client: FlaskClient, artwork: str, base_line_mm: float | None) -> int:
-    """Bring in an artwork once, with its base line and joints."""
-    name = artwork.replace("-", " ").capitalize()
-    known = next((m for m in _ok(client.get("/api/workshop"))["motifs"] if m["name"] == name), None)
-    if known is not None:
-        return known["id"]
-    motif = _ok(client.post("/api/motifs", json={"name": name, "svg": (ARTWORK / f"{artwork}.svg").read_text(), "trim": False}))
-    edits = [{"op": "base_line", "base_line_mm": base_line_mm}] if base_line_mm is not None else []
-    edits += [{"op": "joints", "joints_mm": JOINTS_MM[artwork]}] if artwork in JOINTS_MM else []
-    for edit in edits:
-        motif = _ok(client.post(f"/api/motifs/{motif['id']}/edit", json={"version": motif["version"], "edit": edit}))
-    return motif["id"]
-
-
-def _page(client: FlaskClient, store: Store, scene: dict[str, Any], brushes: dict[str, int]) -> None:
-    page = _ok(client.post("/api/pages", json=scene["page"]))
-    with store.writing() as session:
-        row = session.get(tables.Page, page["id"])
-        row.scenery = scene["scenery"]
-        session.add(row)
+def _page(session: Session, scene: dict[str, Any], ids: dict[str, int]) -> None:
+    page = pages.make(session, **scene["page"], scenery=scene["scenery"])
     for name, brush, path, size_pct, ink in scene["lines"]:
-        body = {"brush_id": brushes[brush], "name": name, "size_pct": size_pct, "ink": ink, "source": {"kind": "path", "d": path}}
-        _ok(client.post(f"/api/pages/{page['id']}/lines", json=body))
-
-
-def _ok(response) -> dict:
-    if response.status_code >= 300:
-        raise RuntimeError(f"the demo could not be built: {response.get_data(as_text=True)}")
-    return response.json
+        lines.draw(session, page.id, ids[brush], {"kind": "path", "d": path}, name=name, size_pct=size_pct, ink=ink)

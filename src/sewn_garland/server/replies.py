@@ -11,7 +11,8 @@ from werkzeug.exceptions import HTTPException
 
 from ..core.errors import CoreError, InputError
 from ..core.reading.brush_document import sentence_from
-from ..store.history import NotFound, StaleChange
+from ..store.history import NotFound, StaleChange, StaleStep
+from ..workshop.scenes import Overtaken
 
 log = logging.getLogger("sewn_garland")
 NOUNS = {"motif": "motif", "brush": "brush", "page": "page", "line": "line", "picture": "picture", "job": "job"}
@@ -34,6 +35,8 @@ def answer_errors(app: Flask) -> None:
     app.register_error_handler(InputError, lambda error: reply(422, str(error)))
     app.register_error_handler(ValidationError, refuse_invalid)
     app.register_error_handler(NotFound, lambda error: reply(404, f"that {NOUNS.get(str(error), 'thing')} is not here any more"))
+    app.register_error_handler(Overtaken, lambda error: reply(409, "a newer request overtook this one"))
+    app.register_error_handler(StaleStep, lambda error: reply(409, "something was changed in another window; look at it first, then undo"))
     app.register_error_handler(RecursionError, lambda error: reply(422, "the message is nested too deeply"))
     app.register_error_handler(IntegrityError, lambda error: reply(409, "something still uses it, or what it needs is not here any more"))
 

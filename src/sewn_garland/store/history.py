@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from dataclasses import dataclass
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, func, select
 
 from .tables import TABLES, Base, Step
 
@@ -19,6 +20,10 @@ class StaleChange(Exception):
     def __init__(self, table: str, current: dict | None) -> None:
         super().__init__(table)
         self.table, self.current = table, current
+
+
+class StaleStep(Exception):
+    """The step to be taken is not the one that the window knew of."""
 
 
 class NotFound(LookupError):
@@ -43,9 +48,9 @@ def make_step(session: Session, label: str, changes: list[Change], *, merge_key:
     """
     records, rows = [], []
     for change in changes:
-        record = _apply(session, change)
+        record, row = _apply(session, change)
         records.append(record)
-        rows.append(record["after"])
+        rows.append(row)
     for step in session.exec(select(Step).where(col(Step.undone))).all():
         session.delete(step)
     last = _last_done(session)
@@ -59,6 +64,16 @@ def make_step(session: Session, label: str, changes: list[Change], *, merge_key:
     session.flush()
     trim_history(session)
     return rows
+
+
+def take_step(session: Session, step_id: int, way: Callable[[Session], str | None]) -> dict:
+    """Undo or redo (``way``) the step that a window knows of; return what stands then. Raises StaleStep when it is another."""
+    key = "undo_id" if way is undo else "redo_id"
+    if standing(session)[key] != step_id:
+        raise StaleStep
+    way(session)
+    session.flush()
+    return standing(session)
 
 
 def undo(session: Session) -> str | None:
@@ -87,12 +102,13 @@ def redo(session: Session) -> str | None:
 
 def standing(session: Session) -> dict:
     """Return the names of the steps that undo and redo would take, and when the last change was kept."""
-    last, following = _last_done(session), _next_undone(session)
-    newest = session.exec(select(Step).order_by(col(Step.at).desc())).first()
+    heads = select(Step.id, Step.label)  # what was changed need not be read for it
+    last = session.exec(heads.where(~col(Step.undone)).order_by(col(Step.id).desc())).first()
+    following = session.exec(heads.where(col(Step.undone)).order_by(col(Step.id))).first()
     return {
         "undo": last.label if last else None, "undo_id": last.id if last else None,
         "redo": following.label if following else None, "redo_id": following.id if following else None,
-        "kept_at": newest.at if newest else None,
+        "kept_at": session.exec(select(func.max(Step.at))).first(),
     }  # fmt: skip
 
 
@@ -111,26 +127,35 @@ def _next_undone(session: Session) -> Step | None:
     return session.exec(select(Step).where(col(Step.undone)).order_by(col(Step.id))).first()
 
 
-def _apply(session: Session, change: Change) -> dict:
+def _apply(session: Session, change: Change) -> tuple[dict, dict | None]:
+    """Make a change; return its record and the row as it is then."""
     model = TABLES[change.table]
     if change.id is None:
         row = model(**change.values, version=1)
         session.add(row)
         session.flush()
-        return {"table": change.table, "id": row.id, "before": None, "after": row.model_dump()}
+        return {"table": change.table, "id": row.id, "before": None, "after": row.model_dump()}, row.model_dump()
     row = session.get(model, change.id)
     if row is None:
         raise NotFound(change.table)
     before = row.model_dump()
     if change.version is not None and row.version != change.version:
         raise StaleChange(change.table, before)
-    after = None if change.values is None else {**before, **change.values, "version": before["version"] + 1}
+    record: dict = {"table": change.table, "id": change.id}
+    if change.values is None:
+        _put(session, change.table, change.id, None)
+        return record | {"before": before, "after": None}, None
+    after = {**before, **change.values, "version": before["version"] + 1}
     _put(session, change.table, change.id, after, keep_version=True)
-    return {"table": change.table, "id": change.id, "before": before, "after": after}
+    changed = [key for key in after if after[key] != before[key]]
+    return record | {"before": {key: before[key] for key in changed}, "after": {key: after[key] for key in changed}}, after
 
 
 def _put(session: Session, table: str, row_id: int, image: dict | None, *, keep_version: bool = False) -> None:
-    """Make a row what the image says. Its version only ever rises, so stale changes stay stale."""
+    """Make a row what the image says, as far as it says anything; None takes it away.
+
+    Its version only ever rises, so stale changes stay stale.
+    """
     model = TABLES[table]
     row: Base | None = session.get(model, row_id)
     if image is None:
@@ -155,5 +180,13 @@ def _merged(earlier: list[dict], later: list[dict]) -> list[dict]:
     out = {(r["table"], r["id"]): dict(r) for r in earlier}
     for record in later:
         key = (record["table"], record["id"])
-        out[key] = {**out.get(key, record), "after": record["after"]}
+        first = out.get(key)
+        out[key] = dict(record) if first is None else record | {
+            "before": _over(first["before"], record["before"]), "after": _over(record["after"], first["after"]),
+        }  # fmt: skip
     return list(out.values())
+
+
+def _over(image: dict | None, other: dict | None) -> dict | None:
+    """Return what an image says of a row, and where it is silent another; an image of no row says all."""
+    return None if image is None else {**(other or {}), **image}

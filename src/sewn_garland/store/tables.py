@@ -59,7 +59,10 @@ class Page(Base, table=True):
 
 
 class Line(Base, table=True):
-    """A line on a page: ``source`` says how it was drawn, ``path`` is the path data in mm it gives."""
+    """A line on a page: ``source`` says how it was drawn, ``path`` is the path data in mm it gives.
+
+    ``seed`` is the number that chance knows it by; it keeps it when lines are reordered.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     page_id: int = Field(sa_column=Column(Integer, ForeignKey("page.id", ondelete="CASCADE"), nullable=False, index=True))
@@ -71,11 +74,15 @@ class Line(Base, table=True):
     size_pct: float = 100.0
     ink: str | None = None
     visible: bool = True
+    seed: int = 0
     version: int = 1
 
 
 class Step(Base, table=True):
-    """One named change: the rows it touched before and after, so that it can be taken back."""
+    """One named change: what it changed of each row, before and after, so that it can be taken back.
+
+    A row that was made or taken away stands there whole.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     label: str

@@ -7,15 +7,15 @@ import pytest
 import shapely
 from PIL import Image
 
-from making import bar, bar_svg, brush, measured, svg
+from making import bar, bar_svg, brush, drawing, measured, shapes_drawn, svg
 from sewn_garland.core.drawing.png import png_from_svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg, plain_svg
+from sewn_garland.core.drawing.svg import compact_svg, plain_svg
+from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.curves import cross
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
-from sewn_garland.core.picking import shapes_drawn
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping.shaped import Detail
 from sewn_garland.core.values.motif import Motif, Picture, Shape
 
 FRAME = "M10 10H50V40H10Z"  # whole pieces on every leg, so nothing is eased
@@ -39,7 +39,7 @@ def laid(motif, travel, **more):
 @pytest.mark.parametrize("travel", ["rigid", "bent"])
 def test_uncut_outlines_and_their_bisectors_say_the_same_as_cut_ones(travel):
     own = brush(FILLED, round_bends=travel, ease="length", outside_corner="mitre", inside_corner="mitre")
-    cut, uncut = (lay(own, [measured(FRAME)], cut=how)[0] for how in (True, False))
+    cut, uncut = (lay(own, [measured(FRAME)], detail=Detail(cut=how))[0] for how in (True, False))
     assert cut.cuts.piece.tolist() == uncut.cuts.piece.tolist() and len(cut.cuts.piece) >= 8
     for piece in np.unique(cut.cuts.piece):
         (whole,), kept = shapes_drawn([FILLED], uncut, [piece]), shapes_drawn([FILLED], cut, [piece])
@@ -55,13 +55,13 @@ def test_on_very_small_segments_a_mitred_piece_is_not_split_where_its_line_is_no
     crumbs = "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(400))
     own = brush(bar(2, 1), round_bends="bent", ease="length", outside_corner="mitre", inside_corner="mitre")
     done = lay(own, [measured(crumbs)])[0]
-    assert len(done.stops.s) > 100
-    assert len(done.outlines.points) < 40 * len(done.stops.s)  # a bar is four sides: 13 points, and a few where it is cut
+    assert len(done.pieces.s) > 100
+    assert len(done.outlines.points) < 40 * len(done.pieces.s)  # a bar is four sides: 13 points, and a few where it is cut
 
 
 def cover(motif, done, write=compact_svg):
     """Return how far every tenth of a millimetre is covered."""
-    pixels = Image.open(io.BytesIO(png_from_svg(write(60, 55, [Layer((motif,), done)]), width_px=600, height_px=550)))
+    pixels = Image.open(io.BytesIO(png_from_svg(write(drawing(60, 55, ((motif,), done))), width_px=600, height_px=550)))
     return np.asarray(pixels.convert("RGBA"))[..., 3] / 255.0
 
 
@@ -83,7 +83,7 @@ def test_a_bar_drawn_as_a_stroke_or_a_picture_is_cut_as_a_filled_one(motif, trav
 def test_what_is_picked_up_of_them_covers_the_frame_too(travel):
     done = laid(STROKED, travel)
     cut = shapes_drawn([STROKED], done, done.outlines.cut)
-    whole = len(done.stops.s) - len(done.outlines.cut)
+    whole = len(done.pieces.s) - len(done.outlines.cut)
     assert all(shape.stroke is None and shape.fill.colour == RED for shape in cut)
     piece = abs(area_of(FILLED.shapes[0].commands, FILLED.shapes[0].points))
     assert sum(abs(area_of(s.commands, s.points)) for s in cut) + whole * piece == pytest.approx(FRAME_MM2, rel=2e-3)
@@ -97,7 +97,7 @@ def test_a_picked_up_picture_is_clear_beyond_the_bisector():
         rgba = rgba_from_png(shape.picture.png)
         side, down = shape.points[1] - shape.points[0], shape.points[3] - shape.points[0]
         seen += (rgba[..., 3] / 255).mean() * abs(side[0] * down[1] - side[1] * down[0])
-    areas = [abs(cross(*np.diff(s.points[:3], axis=0))) for s in shapes_drawn([motif], done, range(len(done.stops.s)))]
+    areas = [abs(cross(*np.diff(s.points[:3], axis=0))) for s in shapes_drawn([motif], done, range(len(done.pieces.s)))]
     hidden = sum(areas) - FRAME_MM2
     assert seen == pytest.approx(sum(areas[i] for i in done.outlines.cut) - hidden, rel=0.01)
 
@@ -105,7 +105,7 @@ def test_a_picked_up_picture_is_clear_beyond_the_bisector():
 def test_fill_and_stroke_of_a_cut_shape_keep_their_own_paints():
     motif = motif_from_svg(svg('<rect x="0.5" y="0.5" width="9" height="3" fill="#ddcc88" stroke="#223344" stroke-width="1"/>', 10, 4))
     done = laid(motif, "rigid")
-    text = compact_svg(60, 55, [Layer((motif,), done)])
+    text = compact_svg(drawing(60, 55, ((motif,), done)))
     cut = text[text.index("</defs>") :].replace("<use", "\n<use")
     assert 'fill="#ddcc88"' in cut and 'fill="#223344"' in cut and "stroke=" not in cut
     pixels = np.asarray(Image.open(io.BytesIO(png_from_svg(text, width_px=600, height_px=550))).convert("RGBA"))

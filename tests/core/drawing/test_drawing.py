@@ -8,23 +8,25 @@ import pytest
 from lxml import etree
 from PIL import Image
 
-from making import SVG, bar, brush, measured, svg
+from making import SVG, bar, brush, drawing, measured, svg
+from sewn_garland.core.assemble import painted
 from sewn_garland.core.colouring import inked
 from sewn_garland.core.drawing.buffers import pack, unpack
+from sewn_garland.core.drawing.columns import TABLES, Columns, bend_columns, join_columns, piece_columns
 from sewn_garland.core.drawing.png import pixels_of, png_from_svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg, motif_svg, plain_svg
+from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
 from sewn_garland.core.drawing.tables import pieces_csv, turn_deg_of
 from sewn_garland.core.errors import LimitError
-from sewn_garland.core.pipeline import lay
+from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 TWO_TONE = svg('<path d="M1 1C3 0 7 0 9 1L9 3H1Z" fill="#336" fill-opacity=".5"/><path d="M2 2H8" stroke="#fc0" stroke-width=".4" fill="none" '
                'stroke-linecap="round" stroke-dasharray="1 .7"/>', 10, 4)  # fmt: skip
 
 
-def layers(*paths, motif=None, **settings):
+def laid(*paths, motif=None, **settings):
     which = brush(motif or bar(), **settings)
-    return [Layer(which.repeat, line) for line in lay(which, [measured(p) for p in paths])]
+    return [(which.pieces.repeat, line) for line in lay(which, [measured(p) for p in paths])]
 
 
 def picture(text, width=400, height=400):
@@ -38,8 +40,8 @@ def covered(pixels):
 
 def test_compact_and_plain_svg_show_the_same_picture():
     motif = motif_from_svg(TWO_TONE, base_line_mm=3)
-    drawn = layers("M10 60C30 10 70 90 90 30", "M20 90H80", motif=motif, mirror="every_second", size=1.3, turn_deg=20)
-    compact, plain = compact_svg(100, 100, drawn), plain_svg(100, 100, drawn)
+    drawn = laid("M10 60C30 10 70 90 90 30", "M20 90H80", motif=motif, mirror="every_second", size=1.3, turn_deg=20)
+    compact, plain = compact_svg(drawing(100, 100, *drawn)), plain_svg(drawing(100, 100, *drawn))
     assert "<use" in compact
     assert "<use" not in plain
     difference = np.abs(*(np.diff([covered(picture(t)) for t in (compact, plain)], axis=0)))
@@ -48,21 +50,21 @@ def test_compact_and_plain_svg_show_the_same_picture():
 
 
 def test_each_motif_is_defined_once_and_a_piece_takes_at_most_90_bytes():
-    drawn = layers("M0 0C300 900 600 -900 900 0", size=0.05)
-    text = compact_svg(1000, 1000, drawn)
-    count = len(drawn[0].laid.stops.s)
+    drawn = laid("M0 0C300 900 600 -900 900 0", size=0.05)
+    text = compact_svg(drawing(1000, 1000, *drawn))
+    count = len(drawn[0][1].pieces.s)
     assert text.count("<path") == 1
     assert text.count("<use") == count > 1000
     assert len(text) / count <= 90
 
 
 def test_page_has_its_size_in_mm_and_its_ground_only_when_asked():
-    text = compact_svg(400, 300, layers("M0 0H30"), ground="#e9f1f1")
+    text = compact_svg(drawing(400, 300, *laid("M0 0H30"), ground="#e9f1f1"))
     root = etree.fromstring(text)
     assert (root.get("width"), root.get("height"), root.get("viewBox")) == ("400mm", "300mm", "0 0 400 300")
     assert root.find(f"{{{SVG}}}rect").get("fill") == "#e9f1f1"
-    assert "<rect" not in compact_svg(400, 300, layers("M0 0H30"))
-    assert etree.fromstring(compact_svg(10, 10, [])).tag == f"{{{SVG}}}svg"
+    assert "<rect" not in compact_svg(drawing(400, 300, *laid("M0 0H30")))
+    assert etree.fromstring(compact_svg(drawing(10, 10))).tag == f"{{{SVG}}}svg"
 
 
 def test_a_motif_written_and_read_is_the_same_motif():
@@ -75,7 +77,7 @@ def test_a_motif_written_and_read_is_the_same_motif():
 
 
 def test_png_is_exactly_as_large_as_asked_with_clear_ground():
-    text = compact_svg(100, 50, layers("M0 25H100", size=2))
+    text = compact_svg(drawing(100, 50, *laid("M0 25H100", size=2)))
     assert pixels_of(100, 50, 300) == (1181, 591)
     pixels = picture(text, *pixels_of(100, 50, 300))
     assert pixels.shape[:2] == (591, 1181)
@@ -92,18 +94,18 @@ def test_a_picture_too_large_is_refused_with_the_way_out(width, dpi):
 
 
 def test_a_drawing_that_kills_the_renderer_leaves_us_alive():
-    nested = compact_svg(10, 10, []).replace("</svg>", '<g opacity=".5">' * 5000 + '<rect width="9" height="9"/>' + "</g>" * 5000 + "</svg>")
+    nested = compact_svg(drawing(10, 10)).replace("</svg>", '<g opacity=".5">' * 5000 + '<rect width="9" height="9"/>' + "</g>" * 5000 + "</svg>")
     with pytest.raises(Exception, match="the picture"):
         png_from_svg(nested, width_px=2000, height_px=2000)
 
 
 def test_pieces_list_has_a_row_a_piece_and_full_precision():
-    drawn = layers("M0 0H25V25", "M1 1L1 1", "M0 50H30", outside_corner="butt", gap=0.1)
-    rows = list(csv.DictReader(io.StringIO(pieces_csv([d.laid for d in drawn]))))
+    drawn = laid("M0 0H25V25", "M1 1L1 1", "M0 50H30", outside_corner="butt", gap=0.1)
+    rows = list(csv.DictReader(io.StringIO(pieces_csv([line for _, line in drawn]))))
     assert [(r["line"], r["run"], r["index"]) for r in rows] == [
         ("0", "0", "0"), ("0", "0", "1"), ("0", "1", "2"), ("0", "1", "3"), ("2", "0", "0"), ("2", "0", "1")]  # fmt: skip
     assert {r["role"] for r in rows} == {"repeat"}
-    assert [float(r["x_mm"]) for r in rows] == np.concatenate([d.laid.placements.centre[:, 0] for d in drawn]).tolist()
+    assert [float(r["x_mm"]) for r in rows] == np.concatenate([line.pieces.centre[:, 0] for _, line in drawn]).tolist()
     assert all(cell for r in rows for cell in r.values())
 
 
@@ -121,13 +123,29 @@ def test_ink_turns_every_paint_and_keeps_what_covers_half():
 
 
 def test_buffers_come_back_as_they_went():
-    arrays = {"a": ("f4", np.arange(6.0).reshape(2, 3)), "b": ("u2", np.array([1, 65535])), "none": ("f4", np.zeros((0, 6)))}
-    header, back = unpack(pack({"name": "Tidé"}, arrays))
+    pieces, none = np.arange(12.0).reshape(2, 6), np.zeros((0, 1))
+    parts = [[Columns("pieces", pieces), Columns("motif", np.array([[1], [65535]]))], [Columns("cut", none), Columns("meshed", pieces[:, :2], 3)]]
+    header, (first, second) = unpack(pack({"name": "Tidé"}, parts))
     assert header == {"name": "Tidé"}
-    assert back["a"].tolist() == [[0, 1, 2], [3, 4, 5]]
-    assert back["b"].tolist() == [1, 65535]
-    assert back["none"].shape == (0, 6)
+    assert first["pieces", 0].tolist() == pieces.tolist()
+    assert first["motif", 0].tolist() == [[1], [65535]]
+    assert second["cut", 0].shape == (0, 1)
+    assert second["meshed", 3].tolist() == [[0, 1], [6, 7]]
     with pytest.raises(ValueError, match="not a buffer"):
         unpack(b"nonsense")
 
 
+@pytest.mark.parametrize("settings", [
+    {}, {"round_bends": "bent", "outside_corner": "mitre", "inside_corner": "mitre"}, {"round_bends": "bent", "ease": "length", "ease_limit": 0.5},
+])  # fmt: skip
+def test_every_table_has_the_columns_it_says(settings):
+    motif = motif_from_svg(TWO_TONE)
+    line, which = measured("M0 0C20 30 40 -30 67 0V50"), brush(motif, bar(), **settings)
+    done = lay(which, [line])[0]
+    tables = [*piece_columns(painted(which.pieces.motifs, done), done.cuts), *join_columns(done), *bend_columns(line, done.length)]
+    names = {table.table for table in tables}
+    assert {"pieces", "motif", "extent", "joins", "bend", "vertices"} <= names
+    assert ("contours" in names) == ("drawn" in names) == bool(settings)
+    for table in tables:
+        assert table.values.shape[-1] == len(TABLES[table.table].columns), table.table
+        assert np.isfinite(table.values).all() or table.table == "joins"

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from making import brush, measured
+from making import brush, drawing, measured
 from sewn_garland.core.drawing.png import png_from_svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.drawing.svg import compact_svg
+from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.raster import png_from_rgba
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.values.motif import Motif, Picture, Shape
 
 R = 20.0
@@ -36,7 +36,7 @@ def laid(path, motif, **more):
 
 
 def rendered(motif, done, size=60):
-    svg = compact_svg(size, size, [Layer((motif,), done)])
+    svg = compact_svg(drawing(size, size, ((motif,), done)))
     return np.asarray(Image.open(io.BytesIO(png_from_svg(svg, width_px=10 * size, height_px=10 * size))).convert("RGBA"))
 
 
@@ -69,7 +69,7 @@ def test_on_a_straight_line_the_picture_itself_is_drawn():
     motif = picture_motif(two_tone(), 20.0, 6.0)
     done = laid("M0 30H60", motif)
     assert not len(done.outlines.pieces)
-    svg = compact_svg(60, 60, [Layer((motif,), done)])
+    svg = compact_svg(drawing(60, 60, ((motif,), done)))
     assert svg.count('width="200" height="60"') == 1 and svg.count("<use") == 3
 
 
@@ -79,8 +79,8 @@ def test_a_brush_of_pictures_alone_goes_round_corners_in_every_way(how, corner):
     motif = picture_motif(two_tone(), 12.0, 6.0)
     which = brush(motif, outside_corner=corner, inside_corner=corner, ease="size", **how)
     done = lay(which, [measured("M10 10H50V50H30")])[0]
-    assert len(done.stops.s) >= 1
-    svg = compact_svg(60, 60, [Layer((motif,), done)])
+    assert len(done.pieces.s) >= 1
+    svg = compact_svg(drawing(60, 60, ((motif,), done)))
     assert svg.count("<image") >= 1
     assert (rendered(motif, done)[..., 3] > 0).any()
 

@@ -3,9 +3,9 @@
 import pytest
 
 from making import bar, brush, measured
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.measuring.arc_length import measure
-from sewn_garland.core.pipeline import changed_line, cured, lay
-from sewn_garland.core.reading.brush_document import changed
+from sewn_garland.core.measuring.changing import changed_line
 
 CASES = {
     "leftover": ("M0 0H104", {}),
@@ -40,7 +40,7 @@ def test_every_cure_removes_its_finding(case):
 
 def applied(which, line, change):
     drawn = changed_line(line, change.get("line", {}))
-    return None if drawn is None else lay(changed(which, change.get("brush", {})), [measure(drawn)])[0]
+    return None if drawn is None else lay(which.changed(change.get("brush", {})), [measure(drawn)])[0]
 
 
 @pytest.mark.parametrize("case", ["circle", "corner", "leftover"])
@@ -64,7 +64,7 @@ def test_variants_that_do_not_close_are_found_and_cured():
     ring = measured("M17 0A17 17 0 0 1 -17 0A17 17 0 0 1 17 0Z")  # 106.8 mm: 13 pieces
     finding = next(f for f in cured(which, ring, lay(which, [ring])[0]).findings if f.kind == "broken order")
     after = applied(which, ring, finding.cures[0].change)
-    assert len(after.stops.s) % 2 == 0
+    assert len(after.pieces.s) % 2 == 0
 
 
 def test_cures_of_the_brush_alone_leave_the_line_as_it_is():

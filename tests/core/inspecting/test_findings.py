@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from making import bar, brush, measured
-from sewn_garland.core.pipeline import lay
+from sewn_garland.core.lay import lay
 
 
 def findings(path, kind=None, **settings):

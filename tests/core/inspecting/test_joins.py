@@ -6,7 +6,7 @@ import pytest
 from making import bar, brush
 from sewn_garland.core.inspecting.bends import safe_radius
 from sewn_garland.core.inspecting.verdict import verdict
-from sewn_garland.core.pipeline import lay
+from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 
 
@@ -21,14 +21,14 @@ def laid(path, **settings):
 @pytest.mark.parametrize("radius", [20.0, 50.0, 200.0])
 def test_pieces_without_gap_open_on_a_circle_by_the_chord(radius):
     line = laid(circle(radius), ease="size")
-    length = 10 * line.stops.factor[0]
+    length = 10 * line.pieces.factor[0]
     phi = length / radius
     exact = 2 * radius * np.sin(phi / 2) - length * np.cos(phi / 2)
     assert line.joins.gap == pytest.approx(exact, abs=1e-9)
     assert exact == pytest.approx(length**3 / (12 * radius**2), rel=0.02)  # the leading term
     assert line.joins.kink == pytest.approx(phi)
     assert line.joins.step == pytest.approx(0, abs=1e-9)
-    assert len(line.joins.gap) == len(line.stops.s)  # a closed line has as many joins as pieces
+    assert len(line.joins.gap) == len(line.pieces.s)  # a closed line has as many joins as pieces
 
 
 def test_a_wished_gap_is_no_fault_on_a_straight_line():
@@ -64,19 +64,19 @@ def test_side_shift_outside_a_bend_opens_the_joins():
 def test_the_safe_radius_is_where_a_tolerance_is_just_met():
     for settings in ({}, {"gap": 0.5}, {"gap": -0.3}, {"size": 3.0}, {"side_shift": 1.0}):
         which = brush(bar(), **settings)
-        length = np.array([10.0 * which.size])
-        radius = safe_radius(which, lengths=length, gaps=length * which.gap)
+        length = np.array([10.0 * which.spacing.size])
+        radius = safe_radius(which, lengths=length, gaps=length * which.spacing.gap, shift=which.travel.side_shift_mm)
         for factor, sound in ((1.001, True), (0.995, False)):
             r = radius * factor
-            pitch = 10 * which.size * (1 + which.gap)
-            worst = max(abs(2 * (r + d) * np.sin(pitch / r / 2) - length[0] * np.cos(pitch / r / 2) - length[0] * which.gap)
-                        for d in (which.side_shift, -which.side_shift))  # fmt: skip
+            pitch = 10 * which.spacing.size * (1 + which.spacing.gap)
+            worst = max(abs(2 * (r + d) * np.sin(pitch / r / 2) - length[0] * np.cos(pitch / r / 2) - length[0] * which.spacing.gap)
+                        for d in (which.travel.side_shift_mm, -which.travel.side_shift_mm))  # fmt: skip
             kink = np.degrees(pitch / r)
             assert bool(worst <= 0.1 and kink <= 15) is sound
 
 
 def test_pieces_that_do_not_turn_have_no_safe_radius():
-    assert safe_radius(brush(facing="page"), lengths=np.array([10.0]), gaps=np.array([0.0])) is None
+    assert safe_radius(brush(facing="page"), lengths=np.array([10.0]), gaps=np.array([0.0]), shift=0.0) is None
 
 
 @pytest.mark.parametrize(

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from making import bar, brush, measured, svg
+from sewn_garland.core.artwork.silhouette import silhouette
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
-from sewn_garland.core.outline_joins import silhouette
-from sewn_garland.core.pipeline import cured, lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 CLOCKWISE = "M30 0A30 30 0 0 1 -30 0A30 30 0 0 1 30 0Z"
@@ -26,7 +26,7 @@ def test_discs_on_a_bend_stand_apart_by_their_chord():
     """Centres p apart along a circle of radius R are 2R·sin(p/2R) apart."""
     laid = by_outlines(disc(), CLOCKWISE, gap=0.2, ease="size")
     p = laid.pitch
-    r = 2 * laid.stops.factor[0]
+    r = 2 * laid.pieces.factor[0]
     chord = 60 * np.sin(p / 60)
     assert laid.joins.apart == pytest.approx(chord - 2 * r, abs=0.006)
     assert laid.joins.gap == pytest.approx(chord - p, abs=0.005)  # outlines are polygons to that

@@ -5,9 +5,9 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from making import bar, brush, measured
-from sewn_garland.core.drawing.svg import Layer, compact_svg
-from sewn_garland.core.pipeline import lay
+from making import bar, brush, drawing, measured
+from sewn_garland.core.drawing.svg import compact_svg
+from sewn_garland.core.lay import lay
 
 coordinate = st.floats(-200, 200).map(lambda v: round(v, 3))
 point = st.tuples(coordinate, coordinate).map(lambda p: f"{p[0]} {p[1]}")
@@ -29,7 +29,7 @@ brushes = st.builds(
     side_shift=st.floats(-20, 20), ease=st.sampled_from(["leave", "gaps", "size", "length"]), ease_limit=st.floats(0, 0.99),
     rest=st.sampled_from(["end", "both", "start"]), corner_from_deg=st.floats(1, 180),
     outside_corner=st.sampled_from(CORNERS), inside_corner=st.sampled_from(CORNERS),
-    outside_piece=st.just(bar(6, 6)), inside_piece=st.just(bar(6, 6)), start=st.sampled_from([None, bar(4, 3)]),
+    outside_corner_piece=st.just(bar(6, 6)), inside_corner_piece=st.just(bar(6, 6)), start_piece=st.sampled_from([None, bar(4, 3)]),
     kind=st.sampled_from(["repeated", "repeated", "repeated", "once_length", "once_proportion"]), turn_about=st.booleans(),
     starts_at=st.floats(0, 500), round_radius=st.floats(0, 40),
     rows=st.lists(st.floats(-15, 15), max_size=2).map(tuple), row_ease=st.sampled_from(["own", "in_step"]), brick=st.booleans(),
@@ -44,16 +44,16 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
     line = lay(which, [measured(text)])[0]
     not_measured = ("apart", "overlap")  # NaN where a join's outlines are not known
     joins = [array for name, array in vars(line.joins).items() if name not in not_measured]
-    for array in (*vars(line.placements).values(), *joins):
+    for array in (*vars(line.pieces).values(), *joins):
         assert array is None or np.isfinite(array).all()
     assert line.outlines is None or np.isfinite(line.outlines.points).all()
-    assert (np.diff(line.stops.run) >= 0).all()
-    within = line.stops.run[:-1] == line.stops.run[1:]
-    steps = np.diff(line.stops.s)[within]
+    assert (np.diff(line.pieces.run) >= 0).all()
+    within = line.pieces.run[:-1] == line.pieces.run[1:]
+    steps = np.diff(line.pieces.s)[within]
     if line.closed and line.length:
         steps = np.mod(steps + 1e-9, line.length)
     assert (steps > -1e-6).all()
-    assert len(line.joins.gap) <= len(line.stops.s)
+    assert len(line.joins.gap) <= len(line.pieces.s)
     for finding in line.findings:
         assert np.isfinite([finding.at_mm, finding.amount, *finding.at]).all()
 
@@ -61,7 +61,7 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
 @settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_the_same_input_gives_the_same_bytes(which, text):
-    first, second = (compact_svg(400, 400, [Layer(which.motifs, lay(which, [measured(text)])[0])]) for _ in range(2))
+    first, second = (compact_svg(drawing(400, 400, (which.pieces.motifs, lay(which, [measured(text)])[0]))) for _ in range(2))
     assert first == second
 
 
@@ -70,7 +70,7 @@ def test_the_same_input_gives_the_same_bytes(which, text):
 def test_an_eased_closed_line_closes(text, gap, ease):
     line = lay(brush(bar(8, 3), gap=gap, ease=ease, ease_limit=0.99), [measured(text + ("" if text.endswith("Z") else "Z"))])[0]
     if not line.findings or all(f.kind != "leftover" for f in line.findings):
-        stops = line.stops
+        stops = line.pieces
         whole = (stops.before + stops.after + stops.gap_after).sum()
         assert abs(whole - line.length) < 1e-6 * max(1, line.length)
 
@@ -79,10 +79,10 @@ def test_an_eased_closed_line_closes(text, gap, ease):
 @given(text=path, size=st.floats(0.5, 6), width=st.lists(st.tuples(st.floats(0, 1), st.floats(0.3, 3)), max_size=3).map(tuple), ease=st.sampled_from(["leave", "size"]))
 def test_links_meet_at_their_joints_unless_a_bend_is_told_to_be_too_tight(text, size, width, ease):
     laid = lay(brush(bar(8, 3), round_bends="jointed", size=size, ease=ease, width_along=width), [measured(text)])[0]
-    if any(f.kind == "tight bend" for f in laid.findings) or len(laid.stops.s) < 2:
+    if any(f.kind == "tight bend" for f in laid.findings) or len(laid.pieces.s) < 2:
         return
-    joints = laid.placements.joints
-    inside = laid.stops.run[:-1] == laid.stops.run[1:]
+    joints = laid.pieces.joints
+    inside = laid.pieces.run[:-1] == laid.pieces.run[1:]
     apart = np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T)[inside]
     assert apart.max(initial=0.0) < 1e-8
 
@@ -108,10 +108,10 @@ HOSTILE = {
 def test_hostile_lines_give_pieces_or_findings_and_no_nonsense(name, corner, travel):
     how = {"round_bends": travel} if travel in ("rigid", "bent", "jointed") else {"kind": travel}
     which = brush(
-        bar(8, 3), ease="size", outside_corner=corner, inside_corner=corner, outside_piece=bar(6, 6), inside_piece=bar(6, 6),
+        bar(8, 3), ease="size", outside_corner=corner, inside_corner=corner, outside_corner_piece=bar(6, 6), inside_corner_piece=bar(6, 6),
         width_along=((0.0, 1.0), (0.5, 2.0)), **how,
     )  # fmt: skip
     laid = lay(which, [measured(HOSTILE[name])])[0]
-    assert np.isfinite(laid.placements.centre).all()
+    assert np.isfinite(laid.pieces.centre).all()
     assert laid.outlines is None or np.isfinite(laid.outlines.points).all()
-    assert len(laid.stops.s) or laid.findings
+    assert len(laid.pieces.s) or laid.findings

@@ -9,15 +9,16 @@ import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from sewn_garland.core.artwork.box import box_of, ink_box
+from sewn_garland.core.artwork.sections import columns_of, layers_of, section_at
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making.best_cuts import pair_costs
 from sewn_garland.core.making.cutting import clipped_to
 from sewn_garland.core.making.edits import edited
-from sewn_garland.core.making.framing import box_of, framed, ink_box, trimmed, turned
+from sewn_garland.core.making.framing import framed, trimmed, turned
 from sewn_garland.core.making.nodes import contours_of, with_node_added, with_nodes_moved
 from sewn_garland.core.making.rims import _rounded, frayed, thinned
-from sewn_garland.core.making.sections import columns_of, layers_of, section_at
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.maths.booleans import combined
 from sewn_garland.core.maths.outlines import area_of, flattened, joined, subpaths

@@ -8,17 +8,17 @@ import numpy as np
 import pytest
 
 from making import bar, brush, measured
-from sewn_garland.core.corner_proposals import CORNER_WAYS, corner_made, corner_proposals
+from sewn_garland.core.artwork.box import ink_box
+from sewn_garland.core.artwork.sections import layers_of, section_at
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
+from sewn_garland.core.lay import lay
 from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, vertex_of
-from sewn_garland.core.making.framing import ink_box
-from sewn_garland.core.making.sections import layers_of, section_at
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.sampler import sample_of
+from sewn_garland.workshop.corner_proposals import CORNER_WAYS, corner_made, corner_proposals
+from sewn_garland.workshop.sampler import sample_of
 
 
 def area(motif):
@@ -104,15 +104,15 @@ def test_every_proposal_meets_both_runs(way, side):
     """Laid on a right angle, neighbours of the corner piece stand no further from it than they were asked to."""
     repeat = replace(motif_from_starter("rope-strand"), recipes=())
     corner = corner_made(repeat, side, way)
-    role = {"outside": "outside_piece", "inside": "inside_piece"}[side]
+    role = {"outside": "outside_corner_piece", "inside": "inside_corner_piece"}[side]
     path = "M0 0H100V100" if side == "outside" else "M0 0H100V-100"
     own = brush(repeat, **{role: corner, f"{side}_corner": "piece"}, ease="size")
     laid = lay(own, [measured(path)])[0]
-    (at,) = np.flatnonzero(np.array(laid.roles)[laid.placements.variant] == f"{side}_corner")
+    (at,) = np.flatnonzero(laid.pieces.roles == f"{side}_corner")
     corner_s = 100.0
     near = vertex_of(corner, side)[0]
-    assert laid.stops.s[at - 1] + laid.stops.after[at - 1] == pytest.approx(corner_s - near, abs=1e-9)
-    assert laid.stops.s[at + 1] - laid.stops.before[at + 1] == pytest.approx(corner_s + near, abs=1e-9)
+    assert laid.pieces.s[at - 1] + laid.pieces.after[at - 1] == pytest.approx(corner_s - near, abs=1e-9)
+    assert laid.pieces.s[at + 1] - laid.pieces.before[at + 1] == pytest.approx(corner_s + near, abs=1e-9)
 
 
 def test_proposals_are_motifs_like_any_other():

@@ -9,11 +9,11 @@ import pytest
 from coloraide import Color
 
 from making import svg
+from sewn_garland.core.artwork.sections import layers_of, seam_of, section_at
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making.best_cuts import best_cut
 from sewn_garland.core.making.cutting import clipped_to, cut_in_three, darned
 from sewn_garland.core.making.edits import edited
-from sewn_garland.core.making.sections import layers_of, seam_of, section_at
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg

@@ -7,10 +7,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making.edits import EDITS, edited
-from sewn_garland.core.making.framing import ink_box
 from sewn_garland.core.making.live import grading_of
 from sewn_garland.core.making.soft_edge import graded
 from sewn_garland.core.making.starters import motif_from_starter
@@ -191,7 +191,7 @@ def test_gradients_run_as_asked_and_survive_keeping():
     filled = edited(motif_from_starter("bar"), "gradient", {"parts": [0], "kind": "linear", "angle_deg": 0, "stops": [{"offset": 0, "colour": "#000000"}, {"offset": 1, "colour": "#ffffff", "opacity": 0.5}]})
     kept = motif_from_svg(motif_svg(filled)).shapes[0].fill.gradient
     assert kept.matrix == pytest.approx((10, 0, 0, 10, 0, 1.25))
-    assert [(s.colour, s.opacity) for s in kept.stops] == [("#000000", 1), ("#ffffff", 0.5)]
+    assert [(s.colour, s.opacity) for s in kept.pieces] == [("#000000", 1), ("#ffffff", 0.5)]
 
 
 def test_recipes_survive_keeping():

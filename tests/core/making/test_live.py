@@ -10,13 +10,13 @@ import pytest
 import shapely
 from PIL import Image
 
+from sewn_garland.core.artwork.box import box_of, ink_box
+from sewn_garland.core.artwork.fills import as_fills, covered
 from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError, LimitError
 from sewn_garland.core.making.edits import edited
-from sewn_garland.core.making.framing import box_of, ink_box
 from sewn_garland.core.making.live import grading_of, remade, with_mirror
-from sewn_garland.core.making.rims import as_fills, covered
 from sewn_garland.core.making.shading import backing, light_on
 from sewn_garland.core.making.soft_edge import graded
 from sewn_garland.core.making.starters import motif_from_starter

@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from sewn_garland.core.artwork.box import box_of
 from sewn_garland.core.errors import InputError
-from sewn_garland.core.making.framing import box_of
 from sewn_garland.core.making.nodes import (
     contours_of,
     outline_from_contours,

@@ -11,6 +11,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from sewn_garland.core.artwork import fills
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making import rims
 from sewn_garland.core.making.nodes import contours_of, outline_from_contours
@@ -92,10 +93,10 @@ def test_a_stroke_becomes_a_shape_with_the_strokes_paint_and_keeps_its_fill_belo
     from sewn_garland.core.values.motif import Paint, Stroke
 
     both = replace(shape, stroke=Stroke(Paint("#112233"), 0.5))
-    parts = rims.stroke_as_shape(both)
+    parts = fills.stroke_as_shape(both)
     assert [p.fill.colour for p in parts] == ["#a63a2f", "#112233"]
     with pytest.raises(InputError, match="no stroke to turn"):
-        rims.stroke_as_shape(shape)
+        fills.stroke_as_shape(shape)
 
 
 @pytest.mark.parametrize("name", ["spiral", "knot", "anchor", "ring", "heart"])

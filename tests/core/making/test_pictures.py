@@ -14,8 +14,8 @@ from sewn_garland.core.errors import InputError
 from sewn_garland.core.making import clearing, picture_seams
 from sewn_garland.core.making.tracing import threshold_of, traced
 from sewn_garland.core.maths.outlines import flattened
-from sewn_garland.core.picture_pipeline import Preparation, cut_found_in, darned_motif, motif_from_picture, repeat_in
 from sewn_garland.core.reading.pictures import read_picture
+from sewn_garland.workshop.pictures import Preparation, cut_found_in, darned_motif, motif_from_picture, repeat_in
 
 SCALE = 8  # shapes are drawn so many times larger and averaged down, for true soft rims
 

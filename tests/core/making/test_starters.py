@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from sewn_garland.core.artwork.box import ink_box
+from sewn_garland.core.artwork.sections import seam_of
 from sewn_garland.core.errors import InputError
-from sewn_garland.core.making.framing import ink_box
-from sewn_garland.core.making.sections import seam_of
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 

@@ -6,9 +6,9 @@ from shapely import LineString, Point, Polygon
 
 from making import bar, brush, measured
 from sewn_garland.core.errors import LimitError
+from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.parallel import parallel
-from sewn_garland.core.pipeline import lay
 
 
 def points_of(line, n=6000):
@@ -39,11 +39,11 @@ def test_lengths_of_closed_parallels():
 def test_two_rows_kept_in_step_have_their_stitches_beside_one_another():
     path = "M0 0H80A20 20 0 0 1 100 20V60"
     laid = lay(brush(bar(6, 2), gap=0.5, ease="gaps", rows=(4.0,), row_ease="in_step"), [measured(path)])[0]
-    n = len(laid.stops.s) // 2
-    assert laid.stops.s[:n] == pytest.approx(laid.stops.s[n:])
-    assert np.hypot(*(laid.placements.centre[:n] - laid.placements.centre[n:]).T) == pytest.approx(4.0)
+    n = len(laid.pieces.s) // 2
+    assert laid.pieces.s[:n] == pytest.approx(laid.pieces.s[n:])
+    assert np.hypot(*(laid.pieces.centre[:n] - laid.pieces.centre[n:]).T) == pytest.approx(4.0)
     assert laid.runs == 2
-    assert laid.stops.run.tolist() == [0] * n + [1] * n
+    assert laid.pieces.run.tolist() == [0] * n + [1] * n
     assert len(laid.joins.gap) == 2 * (n - 1)
 
 
@@ -52,21 +52,21 @@ def test_rows_eased_on_their_own_end_flush_and_keep_their_distance():
     laid = lay(brush(bar(6, 2), gap=0.5, ease="gaps", rows=(-4.0, 4.0)), [measured(path)])[0]
     line = LineString(points_of(measured(path)))
     for run, beside in enumerate((0.0, 4.0, 4.0)):
-        own = laid.placements.centre[laid.stops.run == run]
+        own = laid.pieces.centre[laid.pieces.run == run]
         assert [line.distance(Point(p)) for p in own[1:-1]] == pytest.approx([beside] * (len(own) - 2), abs=2e-3)
-    outer, inner = (np.flatnonzero(laid.stops.run == run) for run in (1, 2))
+    outer, inner = (np.flatnonzero(laid.pieces.run == run) for run in (1, 2))
     assert len(outer) > len(inner)
     assert laid.findings == () or all(f.kind != "leftover" for f in laid.findings)
 
 
 def test_brick_rows_lie_half_a_pitch_on():
     laid = lay(brush(bar(10, 2), rows=(3.0, 6.0), row_ease="in_step", brick=True), [measured("M0 0H100")])[0]
-    by_row = [laid.placements.centre[laid.stops.run == run] for run in range(3)]
+    by_row = [laid.pieces.centre[laid.pieces.run == run] for run in range(3)]
     assert [len(own) for own in by_row] == [10, 9, 10]
     assert by_row[1][:, 0] == pytest.approx(by_row[0][:-1, 0] + 5)
     assert by_row[2] == pytest.approx(by_row[0] + (0, 6))
     closed = lay(brush(bar(10, 2), ease="size", rows=(3.0,), row_ease="in_step", brick=True), [measured("M0 0H60V40H0Z")])[0]
-    assert len(closed.stops.s) % 2 == 0
+    assert len(closed.pieces.s) % 2 == 0
 
 
 @pytest.mark.parametrize("travel", ["bent", "jointed"])
@@ -74,11 +74,11 @@ def test_bent_and_jointed_rows_stand_in_one_line(travel):
     laid = lay(brush(bar(10, 2), round_bends=travel, ease="size", rows=(5.0,)), [measured("M0 0C40 60 80 -60 120 0")])[0]
     assert laid.runs == 2
     if travel == "bent":
-        assert len(laid.outlines.pieces) == len(laid.stops.s)
-        assert laid.outlines.piece.max() == len(laid.stops.s) - 1
+        assert len(laid.outlines.pieces) == len(laid.pieces.s)
+        assert laid.outlines.piece.max() == len(laid.pieces.s) - 1
     else:
         for run in (0, 1):
-            joints = laid.placements.joints[laid.stops.run == run]
+            joints = laid.pieces.joints[laid.pieces.run == run]
             assert np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T).max() < 1e-9
 
 
@@ -116,7 +116,7 @@ def test_where_a_curve_turns_back_on_itself_its_parallel_goes_round_the_point(be
     near = LineString(points_of(line)).buffer(1.5 * abs(beside))
     assert near.covers(LineString(points_of(own)))
     laid = lay(brush(bar(8, 3), rows=(beside,), ease="gaps"), [line])[0]
-    assert len(laid.stops.s) < 200
+    assert len(laid.pieces.s) < 200
 
 
 def test_rows_far_longer_than_their_line_are_refused_before_they_are_laid():

@@ -3,15 +3,16 @@
 import numpy as np
 import pytest
 
-from making import measured
+from making import measured, tracks
 from sewn_garland.core.measuring.runs import corners_of, runs_of
+from sewn_garland.core.values.brush import Ends
 
 ZIGZAG = "M0 0H30V30H60"  # a right turn, then a left one
 
 
 def runs(path, *, outside=True, inside=True, corner_from=30.0):
-    styles = {"outside": "butt" if outside else "through", "inside": "butt" if inside else "round"}
-    return runs_of((measured(path),), corner_from=np.radians(corner_from), **styles)[0]
+    styles = {"outside_corner": "butt" if outside else "through", "inside_corner": "butt" if inside else "round"}
+    return runs_of(tracks(measured(path)), Ends(corner_from_deg=corner_from, **styles)).runs
 
 
 def test_right_turns_are_outside_corners():
@@ -49,10 +50,12 @@ def test_a_line_without_length_has_no_runs():
 
 def test_corners_know_the_runs_beside_them_on_all_lines():
     lines = (measured("M5 5L5 5"), measured(ZIGZAG), measured("M0 0H30V30H0Z"))
-    cut, corners = runs_of(lines, corner_from=0.5, outside="mitre", inside="lap")
+    divided = runs_of(tracks(*lines), Ends(corner_from_deg=28, outside_corner="mitre", inside_corner="lap"))
+    cut, corners = divided.runs, divided.corners
+    assert cut.number.tolist() == [0, 1, 2, 0, 1, 2, 3]
     assert cut.edges(3).tolist() == [0, 0, 3, 7]
     assert corners.style.tolist() == ["mitre", "lap", "mitre", "mitre", "mitre", "mitre"]
-    assert corners.line.tolist() == [1, 1, 2, 2, 2, 2]
+    assert corners.track.tolist() == [1, 1, 2, 2, 2, 2]
     assert cut.leg[corners.before, 1] % lines[2].length == pytest.approx(corners.s % lines[2].length)
     assert cut.leg[corners.after, 0] == pytest.approx(corners.s)
     assert corners.before.tolist()[2:] == [3, 4, 5, 6]  # the corner where a closed line begins comes last

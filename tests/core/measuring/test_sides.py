@@ -3,12 +3,11 @@
 import numpy as np
 import pytest
 
-from making import bar, brush, measured
-from sewn_garland.core import shaped_pieces
+from making import bar, brush, measured, shapes_drawn
+from sewn_garland.core.lay import lay
+from sewn_garland.core.measuring import tracks
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.sides import straight_between
-from sewn_garland.core.picking import shapes_drawn
-from sewn_garland.core.pipeline import lay
 
 WAVE, POLYLINE, RING = "M8 35C18 13 26 13 36 35S54 57 64 35S82 13 92 35", "M0 0H30V30H60", "M0 0H30V30H0Z"
 
@@ -42,12 +41,12 @@ def test_stamped_where_it_is_straight_a_bent_brush_lies_as_if_all_were_bent(path
 
     def drawn():
         done = lay(own, [measured(path)])[0]
-        return done, shapes_drawn(own.motifs, done, range(len(done.stops.s)))
+        return done, shapes_drawn(own.pieces.motifs, done, range(len(done.pieces.s)))
 
     some, with_stamps = drawn()
-    monkeypatch.setattr(shaped_pieces, "straight_between", lambda lines, which, low, high: np.zeros(len(which), bool))
+    monkeypatch.setattr(tracks, "straight_between", lambda lines, which, low, high: np.zeros(len(which), bool))
     whole, all_bent = drawn()
-    assert 0 < len(some.outlines.pieces) < len(whole.outlines.pieces) == len(whole.stops.s)
+    assert 0 < len(some.outlines.pieces) < len(whole.outlines.pieces) == len(whole.pieces.s)
     for one, two in zip(with_stamps, all_bent, strict=True):
         assert np.abs(_box(one) - _box(two)).max() < 1e-5
 

@@ -7,9 +7,9 @@ import pytest
 from scipy.integrate import quad
 
 from making import bar, brush, measured
+from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.outlines import swept
 from sewn_garland.core.measuring.widths import widths_of
-from sewn_garland.core.pipeline import lay
 from sewn_garland.core.values.motif import Motif
 
 WAVE = "M0 40C40 0 60 0 100 40S160 80 200 40"
@@ -19,7 +19,8 @@ THICK = ((0.0, 1.0), (0.4, 1.8), (1.0, 0.6))
 
 def of(path, profile=(), start=0.0, end=0.0, to=0.2):
     line = measured(path)
-    return line, widths_of([line], profile, taper_start=start, taper_end=end, taper_to=to)
+    own = brush(width_along=profile, taper_start=start, taper_end=end, taper_to=to)
+    return line, widths_of([line], own.hand)
 
 
 def on_line(lookup, at):
@@ -58,16 +59,16 @@ def test_a_closed_line_has_no_taper_and_its_width_goes_round():
 def test_rigid_pieces_meet_on_a_straight_line_and_are_as_wide_as_it_is():
     laid = lay(brush(bar(6, 2), ease="size", width_along=THICK), [measured("M0 0H200")])[0]
     assert np.abs(laid.joins.gap).max() < 1e-9
-    ends = (laid.stops.s[0] - laid.stops.before[0], laid.stops.s[-1] + laid.stops.after[-1])
+    ends = (laid.pieces.s[0] - laid.pieces.before[0], laid.pieces.s[-1] + laid.pieces.after[-1])
     assert ends == pytest.approx((0, 200), abs=1e-9)
-    assert laid.placements.scale[:, 0] == pytest.approx(laid.placements.scale[:, 1])
-    assert (laid.stops.width.max(), laid.stops.width[-1]) == pytest.approx((1.8, 0.65), abs=0.02)
+    assert laid.pieces.scale[:, 0] == pytest.approx(laid.pieces.scale[:, 1])
+    assert (laid.pieces.width.max(), laid.pieces.width[-1]) == pytest.approx((1.8, 0.65), abs=0.02)
     assert laid.findings == ()
 
 
 def test_what_is_left_over_is_told_in_mm():
     laid = lay(brush(bar(7, 2), taper_start=60.0, taper_end=60.0), [measured("M0 0H200")])[0]
-    end = laid.stops.s[-1] + laid.stops.after[-1]
+    end = laid.pieces.s[-1] + laid.pieces.after[-1]
     assert [f.kind for f in laid.findings] == ["leftover"]
     assert laid.findings[0].amount == pytest.approx(200 - end, abs=1e-9)
 
@@ -76,11 +77,11 @@ def test_what_is_left_over_is_told_in_mm():
 def test_links_of_a_thick_and_thin_chain_meet_at_their_joints(path, closed):
     link = Motif((), 10.0, 4.0, 2.0, joints=((1.0, 2.0), (9.0, 2.0)))
     laid = lay(brush(link, round_bends="jointed", ease="size", width_along=THICK), [measured(path)])[0]
-    joints = laid.placements.joints
+    joints = laid.pieces.joints
     apart = np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T)
     assert max(apart.max(), np.hypot(*(joints[0, 0] - joints[-1, 1])) if closed else 0.0) < 1e-9
     lengths = np.hypot(*(joints[:, 1] - joints[:, 0]).T)
-    assert lengths == pytest.approx(8 * laid.stops.factor * laid.stops.width, abs=1e-9)
+    assert lengths == pytest.approx(8 * laid.pieces.factor * laid.pieces.width, abs=1e-9)
     assert lengths.max() / lengths.min() > 2.2
 
 

@@ -5,8 +5,7 @@ import pytest
 
 from making import bar, brush, measured
 from sewn_garland.core.errors import LimitError
-from sewn_garland.core.pipeline import lay
-from sewn_garland.core.placing.rigid import matrices_of
+from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 
@@ -20,14 +19,14 @@ def laid(path, **settings):
 
 def corners_on_page(line, width, height, base):
     box = np.array([[-width / 2, -base], [width / 2, -base], [width / 2, height - base], [-width / 2, height - base]])
-    m = matrices_of(line.placements)
+    m = line.pieces.matrices
     return box @ m[:, :4].reshape(-1, 2, 2) + m[:, None, 4:]
 
 
 def test_pieces_lie_end_to_end_from_the_start():
     line = laid("M5 20H100", gap=0.2)
-    assert line.placements.centre[:, 0] == pytest.approx(5 + 5 + 12 * np.arange(8))
-    assert line.placements.centre[:, 1] == pytest.approx(20)
+    assert line.pieces.centre[:, 0] == pytest.approx(5 + 5 + 12 * np.arange(8))
+    assert line.pieces.centre[:, 1] == pytest.approx(20)
     assert line.pitch == pytest.approx(12)
     assert corners_on_page(line, 10, 2, 1)[0] == pytest.approx(np.array([[5, 19], [15, 19], [15, 21], [5, 21]]))
 
@@ -43,11 +42,11 @@ def test_lines_laid_together_each_tell_their_own_pitch():
 
 def test_on_a_circle_pieces_turn_with_it_and_close():
     line = laid(CIRCLE, ease="size")
-    n = len(line.stops.s)
+    n = len(line.pieces.s)
     assert n == 19  # 188.5 mm of circle, 10 mm pieces: 19 at −0.8 %
-    angle = np.arctan2(line.placements.centre[:, 1], line.placements.centre[:, 0])
-    assert np.hypot(*line.placements.centre.T) == pytest.approx(30)
-    assert np.mod(line.placements.turn - angle, 2 * np.pi) == pytest.approx(np.pi / 2)
+    angle = np.arctan2(line.pieces.centre[:, 1], line.pieces.centre[:, 0])
+    assert np.hypot(*line.pieces.centre.T) == pytest.approx(30)
+    assert np.mod(line.pieces.turn - angle, 2 * np.pi) == pytest.approx(np.pi / 2)
     assert np.mod(np.diff(angle), 2 * np.pi) == pytest.approx(2 * np.pi / n)
 
 
@@ -56,15 +55,15 @@ def test_on_a_circle_pieces_turn_with_it_and_close():
 )  # fmt: skip
 def test_facing(facing, turn):
     line = laid("M0 0H10V10", facing=facing)
-    assert np.degrees(line.placements.turn) == pytest.approx(turn)
+    assert np.degrees(line.pieces.turn) == pytest.approx(turn)
     upward = laid("M0 0V20", facing=facing)
-    assert np.degrees(upward.placements.turn) == pytest.approx([{"line": 90, "page": 0, "start": 90}[facing]] * 2)
+    assert np.degrees(upward.pieces.turn) == pytest.approx([{"line": 90, "page": 0, "start": 90}[facing]] * 2)
 
 
 def test_a_quarter_turn_takes_the_height_along_the_line():
     line = laid("M0 0H60", turn_deg=90)
-    assert len(line.stops.s) == 30  # the bar is 2 mm high
-    assert np.degrees(line.placements.turn) == pytest.approx(90)
+    assert len(line.pieces.s) == 30  # the bar is 2 mm high
+    assert np.degrees(line.pieces.turn) == pytest.approx(90)
     corners = corners_on_page(line, 10, 2, 1)
     assert corners[0][:, 0].min() == pytest.approx(0)
     assert np.ptp(corners[0][:, 1]) == pytest.approx(10)
@@ -82,8 +81,8 @@ def test_a_turned_piece_with_its_base_line_off_the_middle_still_begins_at_the_st
 
 
 def test_side_shift_goes_to_the_right_of_travel():
-    assert laid("M0 0H30", side_shift=2).placements.centre[:, 1] == pytest.approx(2)
-    assert laid("M30 0H0", side_shift=2).placements.centre[:, 1] == pytest.approx(-2)
+    assert laid("M0 0H30", side_shift=2).pieces.centre[:, 1] == pytest.approx(2)
+    assert laid("M30 0H0", side_shift=2).pieces.centre[:, 1] == pytest.approx(-2)
 
 
 @pytest.mark.parametrize(
@@ -91,27 +90,27 @@ def test_side_shift_goes_to_the_right_of_travel():
     [("off", [(1, 1)] * 3), ("up_down", [(1, -1)] * 3), ("left_right", [(-1, 1)] * 3), ("every_second", [(1, 1), (-1, 1), (1, 1)])],
 )
 def test_mirror(mirror, scales):
-    assert laid("M0 0H30", mirror=mirror).placements.scale == pytest.approx(np.array(scales))
+    assert laid("M0 0H30", mirror=mirror).pieces.scale == pytest.approx(np.array(scales))
 
 
 def test_size_scales_both_ways_and_changes_the_count():
     line = laid("M0 0H60", size=0.5)
-    assert len(line.stops.s) == 12
-    assert line.placements.scale == pytest.approx(0.5)
+    assert len(line.pieces.s) == 12
+    assert line.pieces.scale == pytest.approx(0.5)
 
 
 def test_variants_are_laid_in_turn_with_their_own_lengths():
     line = laid("M0 0H52", motifs=(bar(10, 2), bar(6, 2)))
-    assert line.placements.variant.tolist() == [0, 1, 0, 1, 0, 1]
-    assert line.stops.s == pytest.approx([5, 13, 21, 29, 37, 45])
+    assert line.pieces.motif.tolist() == [0, 1, 0, 1, 0, 1]
+    assert line.pieces.s == pytest.approx([5, 13, 21, 29, 37, 45])
 
 
 def test_butt_corners_end_each_run_at_the_vertex():
     line = laid("M0 0H25V25", outside_corner="butt", ease="gaps", ease_limit=0.9)
     assert line.runs == 2
-    first = line.stops.run == 0
-    assert line.placements.centre[first][-1] == pytest.approx([20, 0])
-    assert line.placements.centre[~first][0] == pytest.approx([25, 5])
+    first = line.pieces.run == 0
+    assert line.pieces.centre[first][-1] == pytest.approx([20, 0])
+    assert line.pieces.centre[~first][0] == pytest.approx([25, 5])
 
 
 def test_too_many_pieces_are_refused_before_any_work():
@@ -125,8 +124,8 @@ def test_lines_laid_together_are_laid_as_each_alone():
     together = lay(which, [measured(p) for p in paths])
     for path, line in zip(paths, together, strict=True):
         alone = lay(which, [measured(path)])[0]
-        assert line.placements.centre == pytest.approx(alone.placements.centre, abs=1e-9)
-        assert line.placements.turn == pytest.approx(alone.placements.turn, abs=1e-9)
+        assert line.pieces.centre == pytest.approx(alone.pieces.centre, abs=1e-9)
+        assert line.pieces.turn == pytest.approx(alone.pieces.turn, abs=1e-9)
         assert line.joins.gap == pytest.approx(alone.joins.gap, abs=1e-9)
         assert line.joins.first.tolist() == alone.joins.first.tolist()
         assert [(f.kind, f.count) for f in line.findings] == [(f.kind, f.count) for f in alone.findings]

@@ -12,7 +12,6 @@ from sewn_garland.core.errors import InputError
 from sewn_garland.core.reading.brush_document import (
     NOT_BUILT,
     bound_sentence,
-    changed,
     document_from_data,
     published_schema,
     read_brush,
@@ -27,16 +26,17 @@ def written(tmp_path, document, name="brush.json"):
 
 def test_everything_but_the_pieces_has_its_default(tmp_path):
     brush = read_brush(written(tmp_path, brush_document()))
-    assert (brush.facing, brush.turn_deg, brush.mirror, brush.side_shift) == ("line", 0, "off", 0)
-    assert (brush.size, brush.gap, brush.ease, brush.ease_limit, brush.rest) == (1, 0, "leave", 0.1, "end")
-    assert (brush.corner_from_deg, brush.outside_corner, brush.inside_corner) == (30, "through", "through")
+    travel, spacing, ends = brush.travel, brush.spacing, brush.ends
+    assert (travel.facing, travel.turn_deg, travel.mirror, travel.side_shift_mm) == ("line", 0, "off", 0)
+    assert (spacing.size, spacing.gap, spacing.ease, spacing.ease_limit, spacing.rest) == (1, 0, "leave", 0.1, "end")
+    assert (ends.corner_from_deg, ends.outside_corner, ends.inside_corner) == (30, "through", "through")
 
 
 def test_motifs_lie_beside_the_brush_and_never_outside_its_folder(tmp_path):
     (tmp_path / "leaf.svg").write_text(bar_svg(6, 3))
     document = brush_document(pieces={"repeat": [{"motif": "leaf.svg", "base_line_mm": 2.5}]})
     brush = read_brush(written(tmp_path, document))
-    assert (brush.repeat[0].width, brush.repeat[0].base_line) == (6, 2.5)
+    assert (brush.pieces.repeat[0].width, brush.pieces.repeat[0].base_line) == (6, 2.5)
     for name in ("../leaf.svg", "/etc/passwd", "a/../../leaf.svg", "C:\\leaf.svg"):
         with pytest.raises(InputError, match="lies outside the brush's folder"):
             read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"motif": name}]})))
@@ -74,9 +74,9 @@ def test_what_is_not_built_is_refused_and_never_ignored(tmp_path, path, value):
 def test_pieces_of_every_role_are_read_in_one_order(tmp_path):
     pieces = {role: {"svg": bar_svg(width)} for role, width in (("end", 3), ("start", 4))}
     brush = read_brush(written(tmp_path, brush_document(pieces={"repeat": [{"svg": bar_svg()}], **pieces})))
-    assert brush.roles == ("repeat", "start", "end")
-    assert [m.width for m in brush.motifs] == [10, 4, 3]
-    assert brush.index_of("end") == 2
+    assert brush.pieces.roles == ("repeat", "start", "end")
+    assert [m.width for m in brush.pieces.motifs] == [10, 4, 3]
+    assert brush.pieces.index_of("end") == 2
 
 
 @pytest.mark.parametrize("cuts", [[4, 2], [-1, 5], [2, 11]])
@@ -111,7 +111,7 @@ def test_one_file_brushes_are_read(tmp_path):
         archive.writestr("m/leaf.svg", bar_svg(7, 2))
     file = tmp_path / "b.garland"
     file.write_bytes(buffer.getvalue())
-    assert read_brush(file).repeat[0].width == 7
+    assert read_brush(file).pieces.repeat[0].width == 7
     file.write_bytes(b"not a zip")
     with pytest.raises(InputError, match="not a brush file"):
         read_brush(file)
@@ -125,8 +125,8 @@ def test_the_published_schema_accepts_what_is_read_and_refuses_what_is_not():
 
 
 def test_a_merge_patch_changes_the_brush_in_the_documents_units(tmp_path):
-    brush = changed(read_brush(written(tmp_path, brush_document())), {"spacing": {"gap_pct": 25, "ease": "size"}})
-    assert (brush.gap, brush.ease) == (0.25, "size")
+    brush = read_brush(written(tmp_path, brush_document())).changed({"spacing": {"gap_pct": 25, "ease": "size"}})
+    assert (brush.spacing.gap, brush.spacing.ease) == (0.25, "size")
 
 
 def test_limits_are_said_in_the_words_that_refuse():

@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from making import svg
+from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.errors import InputError
-from sewn_garland.core.making.framing import ink_box, trimmed, turned
+from sewn_garland.core.making.framing import trimmed, turned
 from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.reading.svg_lines import lines_from_svg
 from sewn_garland.core.reading.svg_motif import motif_from_svg

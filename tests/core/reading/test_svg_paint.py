@@ -9,14 +9,13 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from making import svg
+from making import brush, drawing, svg
 from sewn_garland.core.colouring import inked
 from sewn_garland.core.drawing.png import png_from_svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg, motif_svg, plain_svg
-from sewn_garland.core.pipeline import lay
+from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
+from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.values.brush import Brush
 
 STOPS = '<stop offset="0" stop-color="#a63a2f"/><stop offset=".4" stop-color="#c9971c" stop-opacity=".6"/><stop offset="1" stop-color="#2c4a84"/>'
 
@@ -68,10 +67,9 @@ def test_what_is_read_is_drawn_as_the_rasteriser_draws_the_file(name):
 @pytest.mark.parametrize("name", ["radial with focus", "a picture, turned", "linear over the box"])
 def test_compact_and_plain_drawings_look_the_same_with_gradients_and_pictures(name):
     motif = motif_from_svg(svg(DRAWINGS[name]))
-    brush = Brush("b", (motif,), size=0.25)
-    laid = lay(brush, [line_from_path_data("M10 50C40 10 60 90 95 50")])[0]
-    layers = [Layer((motif,), laid)]
-    one, two = (pixels(draw(100, 100, layers)) for draw in (compact_svg, plain_svg))
+    laid = lay(brush(motif, size=0.25), [line_from_path_data("M10 50C40 10 60 90 95 50")])[0]
+    page = drawing(100, 100, ((motif,), laid))
+    one, two = (pixels(draw(page)) for draw in (compact_svg, plain_svg))
     assert (one[..., 3] > 0).mean() > 0.015
     assert differing(one, two) < 0.004
 

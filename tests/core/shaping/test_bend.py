@@ -5,11 +5,11 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from making import bar, brush, measured, svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg, plain_svg
+from making import bar, brush, drawing, measured, svg
+from sewn_garland.core.drawing.svg import compact_svg, plain_svg
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.maths.outlines import area_of, swept
 from sewn_garland.core.measuring.arc_length import frames_on
-from sewn_garland.core.pipeline import cured, lay
 from sewn_garland.core.reading.svg_lines import lines_from_svg
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif
@@ -75,8 +75,8 @@ def test_bent_curves_stay_within_tolerance_of_the_true_ones_on_random_bends(seed
     t = np.linspace(0, 1, 400)[:, None]
     basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
     own = basis @ motif.shapes[0].points - (4, v)
-    for piece, outlines in enumerate(laid.outlines.split(range(len(laid.stops.s) + 1))):
-        frames = frames_on([line], np.zeros(len(own), int), laid.stops.s[piece] + own[:, 0])
+    for piece, outlines in enumerate(laid.outlines.split(range(len(laid.pieces.s) + 1))):
+        frames = frames_on([line], np.zeros(len(own), int), laid.pieces.s[piece] + own[:, 0])
         true = frames.position + own[:, 1:] * frames.normal
         drawn = (basis @ cubics_of(outlines)).reshape(-1, 2)
         assert np.hypot(*(true[:, None] - drawn[None]).T).min(axis=0).max() < 0.01 + 0.005  # drawn points lie up to 0.01 apart
@@ -88,7 +88,7 @@ def test_along_a_straight_line_nothing_changes():
     laid = bent("M5 40L95 40", motif, ease="length", side_shift=1.5)
     shape = motif.shapes[0]
     first = cubics_of(laid.outlines.split([0, 1])[0])
-    placed = laid.placements.centre[0] + (shape.points - (6, 3)) * laid.placements.scale[0]
+    placed = laid.pieces.centre[0] + (shape.points - (6, 3)) * laid.pieces.scale[0]
     assert abs(swept(first).sum()) == pytest.approx(abs(area_of(shape.commands, placed)), rel=1e-12)
     assert first[0, 0] == pytest.approx(placed[0], abs=1e-12)
     assert first[0] == pytest.approx(placed[:4], abs=1e-12)
@@ -96,7 +96,7 @@ def test_along_a_straight_line_nothing_changes():
 
 def test_neighbours_meet_in_the_same_points_on_any_bend():
     laid = bent("M0 0C40 90 80 -90 120 0", bar(10, 6), ease="length")
-    ends = [cubics_of(own) for own in laid.outlines.split(range(len(laid.stops.s) + 1))]
+    ends = [cubics_of(own) for own in laid.outlines.split(range(len(laid.pieces.s) + 1))]
     for one, two in pairwise(ends):
         shared = min(np.hypot(*(a - b)) for a in one[:, 0] for b in two[:, 0])
         assert shared < 1e-9
@@ -138,9 +138,9 @@ def test_bent_pieces_are_drawn_with_their_paints(write):
         '<defs><linearGradient id="g"><stop stop-color="#a00"/><stop offset="1" stop-color="#00a"/></linearGradient></defs>'
         '<rect width="10" height="4" fill="url(#g)"/><path d="M0 2H10" fill="none" stroke="#123456" stroke-width="0.5"/>', 10, 4))  # fmt: skip
     laid = bent("M10 50C30 0 60 100 90 50", motif, size=0.8)
-    text = write(100, 100, [Layer((motif,), laid)])
-    assert text.count("<path ") == 2 * len(laid.stops.s)
-    assert text.count("<linearGradient ") == len(laid.stops.s)  # each turned as its piece
+    text = write(drawing(100, 100, ((motif,), laid)))
+    assert text.count("<path ") == 2 * len(laid.pieces.s)
+    assert text.count("<linearGradient ") == len(laid.pieces.s)  # each turned as its piece
     assert 'stroke="#123456" stroke-width="0.4"' in text
     closed = lines_from_svg(text.encode(), where="it").lines[0]
     assert closed.closed
@@ -152,7 +152,7 @@ def test_cusps_and_turns_back_give_finite_outlines(path):
     laid = bent(path, bar(3, 2), bar(1, 5), outside_corner="round", inside_corner="round")
     assert np.isfinite(laid.outlines.points).all()
     assert np.unique(laid.outlines.piece).tolist() == laid.outlines.pieces.tolist()  # the others lie straight and are stamped
-    assert np.isfinite(laid.placements.centre).all()
+    assert np.isfinite(laid.pieces.centre).all()
 
 
 def test_round_corners_are_passed_at_the_radius_and_crowded_ones_are_told():

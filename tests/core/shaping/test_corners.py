@@ -5,11 +5,10 @@ import pytest
 from shapely import LineString, MultiPolygon, Polygon
 from shapely.ops import unary_union
 
-from making import bar, brush, measured, svg
-from sewn_garland.core.drawing.svg import Layer, compact_svg
+from making import bar, brush, drawing, measured, svg
+from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.drawing.tables import pieces_csv
-from sewn_garland.core.pipeline import cured, lay
-from sewn_garland.core.placing.rigid import matrices_of
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif
 
@@ -34,9 +33,9 @@ def covered(line, motifs):
             ring = (np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3]) @ cubics).reshape(-1, 2)
             if len(ring) > 3 and Polygon(ring).area > 1e-9:
                 found.append(Polygon(ring).buffer(1e-6))
-    for i, (a, b, c, d, e, f) in enumerate(matrices_of(line.placements)):
+    for i, (a, b, c, d, e, f) in enumerate(line.pieces.matrices):
         if i not in shaped:
-            m = motifs[line.placements.variant[i]]
+            m = motifs[line.pieces.motif[i]]
             corners = m.shapes[0].points - (m.width / 2, m.base_line)
             found.append(Polygon(corners @ np.array([[a, b], [c, d]]) + (e, f)).buffer(1e-6))
     return unary_union(found)
@@ -65,10 +64,10 @@ def test_a_mitred_bar_covers_what_a_mitred_stroke_of_its_height_does(path, point
 def test_repeats_have_the_same_place_of_the_motif_on_the_bisector_of_both_legs():
     line = laid(RECTANGLE, bar(10, 4), ease="gaps")
     for run, (start, length) in enumerate(((0, 120), (120, 70), (190, 120), (310, 70))):
-        own = line.stops.s[line.stops.run == run]
+        own = line.pieces.s[line.pieces.run == run]
         assert own[0] % 380 == pytest.approx(start)  # a piece's middle on each vertex
         assert (own[-1] - own[0]) % 380 == pytest.approx(length)
-    assert [line.roles[v] for v in line.placements.variant] == ["repeat"] * len(line.stops.s)
+    assert line.pieces.roles.tolist() == ["repeat"] * len(line.pieces.s)
 
 
 @pytest.mark.parametrize("interior", [30.0, 60.0, 90.0, 135.0])
@@ -95,7 +94,7 @@ INSIDE = motif_from_svg(svg('<path d="M0 4H4V0H12V12H0Z" fill="#345"/>', 12, 12)
 
 def cornered(path, **more):
     more = {"ease": "length", **more}
-    return laid(path, bar(10, 8), style="piece", outside_piece=OUTSIDE, inside_piece=INSIDE, **more)
+    return laid(path, bar(10, 8), style="piece", outside_corner_piece=OUTSIDE, inside_corner_piece=INSIDE, **more)
 
 
 @pytest.mark.parametrize("travel", ["rigid", "bent"])
@@ -108,14 +107,14 @@ def test_an_elbow_drawn_for_a_right_angle_closes_a_border_at_any_angle(path, poi
     got = covered(line, [bar(10, 8), OUTSIDE, INSIDE])
     assert got.symmetric_difference(stroked(points, 8)).area < 0.05
     assert line.findings == ()
-    assert {line.roles[v] for v in line.placements.variant} == {"repeat", "outside_corner" if path != "M0 0V70H120V0Z" else "inside_corner"}
+    assert set(line.pieces.roles.tolist()) == {"repeat", "outside_corner" if path != "M0 0V70H120V0Z" else "inside_corner"}
 
 
 def test_the_allowance_is_that_of_the_right_angle_times_tan_of_half_the_turn():
     line = cornered("M0 0H100l60 60", ease="leave")
-    corner = int(np.flatnonzero(line.placements.variant == 1)[0])
-    assert line.stops.s[corner] == pytest.approx(100)
-    assert line.stops.before[corner] == pytest.approx(8 * np.tan(np.radians(22.5)))
+    corner = int(np.flatnonzero(line.pieces.motif == 1)[0])
+    assert line.pieces.s[corner] == pytest.approx(100)
+    assert line.pieces.before[corner] == pytest.approx(8 * np.tan(np.radians(22.5)))
 
 
 def test_a_corner_piece_is_one_row_with_the_run_it_follows():
@@ -131,7 +130,7 @@ def test_a_corner_piece_is_one_row_with_the_run_it_follows():
 def test_legs_too_short_for_their_corner_pieces_are_crowded():
     line = cornered("M0 0H60V10H120")
     assert [f.kind for f in line.findings if f.kind == "crowded corner"] == ["crowded corner"] * 2
-    assert all(v == 0 for v in line.placements.variant)
+    assert all(v == 0 for v in line.pieces.motif)
 
 
 def test_a_fold_in_a_corner_is_cured_in_one_press_by_passing_it_round():
@@ -145,17 +144,17 @@ def test_a_fold_in_a_corner_is_cured_in_one_press_by_passing_it_round():
 def test_clipped_and_stamped_pieces_stand_in_one_drawing_in_their_order():
     motif = motif_from_svg(svg('<rect width="10" height="4" fill="#a33"/><path d="M0 2H10" fill="none" stroke="#123456"/>', 10, 4))
     line = laid(RECTANGLE, motif, ease="length")
-    text = compact_svg(200, 200, [Layer((motif,), line)])
-    assert text.count("<use ") + text.count("<g>") - 0 >= len(line.stops.s)
-    assert 8 <= len(line.outlines.pieces) < len(line.stops.s)
+    text = compact_svg(drawing(200, 200, ((motif,), line)))
+    assert text.count("<use ") + text.count("<g>") - 0 >= len(line.pieces.s)
+    assert 8 <= len(line.outlines.pieces) < len(line.pieces.s)
 
 
 @pytest.mark.parametrize("style", ["mitre", "lap", "piece", "butt"])
 @pytest.mark.parametrize("travel", ["rigid", "bent", "jointed"])
 @pytest.mark.parametrize("path", ["M0 0H50H0", "M0 0l5 0l-5 .1l5 .1l-5 .1", "M0 0H1V1H0Z", "M0 0h30v.001h-30z", "M5 5", "M0 0C50 0 0 0 50 0.001L0 9"])
 def test_any_corner_on_any_line_gives_finite_pieces(style, travel, path):
-    pieces = {"outside_piece": OUTSIDE, "inside_piece": INSIDE} if style == "piece" else {}
+    pieces = {"outside_corner_piece": OUTSIDE, "inside_corner_piece": INSIDE} if style == "piece" else {}
     line = laid(path, bar(4, 3), Motif(bar(2, 5).shapes, 2, 5, 1), style=style, round_bends=travel, corner_from_deg=1.0, **pieces)
-    for array in (*vars(line.placements).values(), *vars(line.joins).values()):
+    for array in (*vars(line.pieces).values(), *vars(line.joins).values()):
         assert array is None or np.isfinite(array).all()
     assert line.outlines is None or np.isfinite(line.outlines.points).all()

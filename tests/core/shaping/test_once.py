@@ -4,37 +4,37 @@ import numpy as np
 import pytest
 
 from making import bar, brush, measured
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.setting_out import set_out
-from sewn_garland.core.pipeline import cured, lay
 
 SWAG = "M0 0C40 60 120 60 160 0"
 
 
 def once(path, kind="once_length", **more):
-    return lay(brush(bar(20, 4), kind=kind, start=bar(8, 4), end=bar(6, 4), **more), [measured(path)])[0]
+    return lay(brush(bar(20, 4), kind=kind, start_piece=bar(8, 4), end_piece=bar(6, 4), **more), [measured(path)])[0]
 
 
 def test_the_ends_keep_their_proportions_and_the_middle_takes_the_rest():
     laid = once(SWAG)
-    assert [laid.roles[v] for v in laid.placements.variant] == ["start", "repeat", "end"]
-    assert laid.placements.scale[[0, 2]] == pytest.approx(np.ones((2, 2)))
-    assert laid.placements.scale[1] == pytest.approx([(laid.length - 14) / 20, 1])
-    assert laid.stops.before[1] * 2 == pytest.approx(laid.length - 14)
+    assert laid.pieces.roles.tolist() == ["start", "repeat", "end"]
+    assert laid.pieces.scale[[0, 2]] == pytest.approx(np.ones((2, 2)))
+    assert laid.pieces.scale[1] == pytest.approx([(laid.length - 14) / 20, 1])
+    assert laid.pieces.before[1] * 2 == pytest.approx(laid.length - 14)
 
 
 def test_the_line_s_own_size_changes_it_across_only():
     small, large = once(SWAG), once(SWAG, size=1.5)
-    assert large.placements.scale[1, 1] == 1.5
-    assert large.stops.before[1] * 2 == pytest.approx(small.length - 14 * 1.5)
+    assert large.pieces.scale[1, 1] == 1.5
+    assert large.pieces.before[1] * 2 == pytest.approx(small.length - 14 * 1.5)
     reach = [np.ptp(o.points[:, 1]) for o in (small.outlines, large.outlines)]
     assert reach[1] > reach[0]
 
 
 def test_in_proportion_it_grows_both_ways_alike():
     laid = once("M0 0H170", kind="once_proportion")
-    assert laid.placements.scale == pytest.approx(np.full((3, 2), 170 / 34))
-    assert laid.stops.s == pytest.approx([20, 90, 155])
+    assert laid.pieces.scale == pytest.approx(np.full((3, 2), 170 / 34))
+    assert laid.pieces.s == pytest.approx([20, 90, 155])
     assert laid.findings == ()
 
 
@@ -69,7 +69,7 @@ def test_turned_about_a_line_is_laid_from_its_other_end(path):
 def test_a_closed_line_starts_where_it_is_told():
     line = measured("M0 0H60V40H0Z")
     laid = lay(brush(starts_at=25.0), [line])[0]
-    assert laid.placements.centre[0] == pytest.approx([30, 0])
+    assert laid.pieces.centre[0] == pytest.approx([30, 0])
     assert laid.length == pytest.approx(200)
     assert set_out(measured("M0 0H60"), turn_about=False, starts_at=25.0).length == 60
-    assert lay(brush(starts_at=25.0), [measured("M0 0H60")])[0].placements.centre[0] == pytest.approx([5, 0])
+    assert lay(brush(starts_at=25.0), [measured("M0 0H60")])[0].pieces.centre[0] == pytest.approx([5, 0])

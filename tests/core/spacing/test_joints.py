@@ -5,13 +5,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from making import brush
+from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
-from sewn_garland.core.pipeline import lay
-from sewn_garland.core.placing.rigid import matrices_of
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.spacing.joints import RunsOfLinks, on_runs
-from sewn_garland.core.values.brush import Brush
 from sewn_garland.core.values.motif import Motif
 
 
@@ -22,11 +21,11 @@ def link(length, wire=2.0, *, joints=True):
 
 
 def chain(*lengths, ease="size", **more):
-    return Brush("chain", tuple(link(n) for n in lengths), round_bends="jointed", ease=ease, **more)
+    return brush(*(link(n) for n in lengths), round_bends="jointed", ease=ease, **more)
 
 
-def on(path, brush):
-    return lay(brush, [measure(line_from_path_data(path))])[0]
+def on(path, which):
+    return lay(which, [measure(line_from_path_data(path))])[0]
 
 
 def circle(r):
@@ -34,7 +33,7 @@ def circle(r):
 
 
 def largest_opening(laid):
-    joints = laid.placements.joints
+    joints = laid.pieces.joints
     apart = np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T)
     if laid.closed:
         apart = np.append(apart, np.hypot(*(joints[0, 0] - joints[-1, 1])))
@@ -46,31 +45,31 @@ def test_links_round_a_circle_make_a_regular_polygon(n):
     """ℓ = 2r·sin(π/n): the side of a regular n-gon (closed form)."""
     r = 30.0
     laid = on(circle(r), chain(2 * r * np.sin(np.pi / n) * 1.001))
-    assert len(laid.stops.s) == n
-    assert laid.stops.factor[0] == pytest.approx(1 / 1.001, rel=1e-12)
+    assert len(laid.pieces.s) == n
+    assert laid.pieces.factor[0] == pytest.approx(1 / 1.001, rel=1e-12)
     assert largest_opening(laid) < 1e-9
     assert laid.findings == ()
 
 
 def test_on_a_straight_line_the_joints_keep_the_pitch_of_arc_length():
     laid = on("M0 0H100", chain(9.0, ease="leave"))
-    assert len(laid.stops.s) == 11
-    assert laid.stops.s == pytest.approx(4.5 + 9 * np.arange(11), abs=1e-12)
+    assert len(laid.pieces.s) == 11
+    assert laid.pieces.s == pytest.approx(4.5 + 9 * np.arange(11), abs=1e-12)
     assert [f.kind for f in laid.findings] == ["leftover"]
     assert laid.findings[0].amount == pytest.approx(1.0)
-    assert on("M0 0H100", chain(9.0)).stops.factor == pytest.approx(100 / 99)
+    assert on("M0 0H100", chain(9.0)).pieces.factor == pytest.approx(100 / 99)
 
 
 @pytest.mark.parametrize(("rest", "first"), [("end", 0.0), ("both", 0.5), ("start", 1.0)])
 def test_the_rest_of_an_open_chain_goes_where_it_is_told(rest, first):
     laid = on("M0 0H100", chain(9.0, ease="leave", rest=rest))
-    assert laid.placements.joints[0, 0] == pytest.approx([first, 0])
+    assert laid.pieces.joints[0, 0] == pytest.approx([first, 0])
 
 
 def test_an_open_chain_ends_on_the_end_and_every_link_is_scaled_alike():
     laid = on("M0 0C40 60 80 -60 120 0", chain(7.0, 5.0))
-    length = np.hypot(*(laid.placements.joints[:, 1] - laid.placements.joints[:, 0]).T)
-    assert laid.placements.joints[-1, 1] == pytest.approx([120, 0], abs=1e-9)
+    length = np.hypot(*(laid.pieces.joints[:, 1] - laid.pieces.joints[:, 0]).T)
+    assert laid.pieces.joints[-1, 1] == pytest.approx([120, 0], abs=1e-9)
     assert length[0] / length[1] == pytest.approx(7 / 5)
     assert largest_opening(laid) < 1e-9
 
@@ -78,8 +77,8 @@ def test_an_open_chain_ends_on_the_end_and_every_link_is_scaled_alike():
 def test_two_links_in_turn_close_a_rounded_rectangle_in_whole_periods():
     path = "M15 0H205A15 15 0 0 1 220 15V55A15 15 0 0 1 205 70H15A15 15 0 0 1 0 55V15A15 15 0 0 1 15 0Z"
     laid = on(path, chain(12.0, 12.0))
-    assert len(laid.stops.s) % 2 == 0
-    assert laid.stops.variant.tolist() == [0, 1] * (len(laid.stops.s) // 2)
+    assert len(laid.pieces.s) % 2 == 0
+    assert laid.pieces.motif.tolist() == [0, 1] * (len(laid.pieces.s) // 2)
     assert largest_opening(laid) < 1e-9
     assert laid.joins.gap.max() < 1e-9
     assert laid.safe_radius == 6.0
@@ -88,13 +87,13 @@ def test_two_links_in_turn_close_a_rounded_rectangle_in_whole_periods():
 
 def test_leaving_reports_the_opening_where_a_chain_does_not_close():
     laid = on(circle(30), chain(10.0, ease="leave"))
-    assert len(laid.stops.s) == int(np.pi / np.arcsin(10 / 60))  # whole chords of 10 mm on the circle
+    assert len(laid.pieces.s) == int(np.pi / np.arcsin(10 / 60))  # whole chords of 10 mm on the circle
     assert [f.kind for f in laid.findings] == ["leftover"]
     assert laid.joins.gap == pytest.approx(0.0, abs=1e-9)  # the opening is told once, as what is left over
 
 
 def test_a_link_longer_than_the_bend_can_hold_is_found_with_the_radius_it_needs_and_cured():
-    from sewn_garland.core.pipeline import cured
+    from sewn_garland.core.lay import cured
 
     line = measure(line_from_path_data("M10 22H72A3 3 0 0 1 72 28H10"))
     brush = chain(8.0, ease="leave")
@@ -107,7 +106,7 @@ def test_a_link_longer_than_the_bend_can_hold_is_found_with_the_radius_it_needs_
 
 def test_a_side_shift_moves_the_line_of_the_joints():
     laid = on(circle(30), chain(10.0, side_shift=-4.0))
-    assert np.hypot(*laid.placements.joints.reshape(-1, 2).T) == pytest.approx(34.0)
+    assert np.hypot(*laid.pieces.joints.reshape(-1, 2).T) == pytest.approx(34.0)
     assert largest_opening(laid) < 1e-9
 
 
@@ -116,21 +115,21 @@ def test_the_placed_motif_has_its_joints_on_the_line(mirror):
     """The motif's own joints under each piece's matrix, mirrored ones exchanged."""
     motif = Motif((), 20, 10, 4, joints=((3.0, 2.0), (18.0, 7.0)))
     line = measure(line_from_path_data("M0 0C60 90 120 -90 180 0"))
-    laid = lay(Brush("b", (motif,), round_bends="jointed", ease="size", mirror=mirror, size=0.8), [line])[0]
+    laid = lay(brush(motif, round_bends="jointed", ease="size", mirror=mirror, size=0.8), [line])[0]
     own = np.array(motif.joints) - (10, 4)
-    for (a, b, c, d, e, f), joints in zip(matrices_of(laid.placements), laid.placements.joints, strict=True):
+    for (a, b, c, d, e, f), joints in zip(laid.pieces.matrices, laid.pieces.joints, strict=True):
         placed = own @ np.array([[a, b], [c, d]]) + (e, f)
         order = np.argsort(np.hypot(*(placed - joints[0]).T))
         assert placed[order] == pytest.approx(joints, abs=1e-9)
     assert largest_opening(laid) < 1e-9
-    assert laid.placements.place == pytest.approx(laid.placements.joints.mean(axis=1))
+    assert laid.pieces.where == pytest.approx(laid.pieces.joints.mean(axis=1))
 
 
 def test_corners_divide_a_chain_into_runs_where_asked():
     laid = on("M0 0H60V60", chain(11.0, outside_corner="butt"))
     assert laid.runs == 2
-    assert laid.placements.joints[4, 1] == pytest.approx([60, 0], abs=1e-9)
-    assert laid.stops.run.tolist() == [0] * 5 + [1] * 5
+    assert laid.pieces.joints[4, 1] == pytest.approx([60, 0], abs=1e-9)
+    assert laid.pieces.run.tolist() == [0] * 5 + [1] * 5
 
 
 @given(st.integers(0, 2**31), st.floats(1, 9), st.booleans(), st.sampled_from(["leave", "size"]))
@@ -142,14 +141,14 @@ def test_joints_meet_lie_on_the_line_and_keep_their_order(seed, length, closed, 
     radius = 60 + rng.uniform(-9, 9, 9)
     line = measure(line_from_points(np.stack([radius * np.cos(angle), radius * np.sin(angle)], axis=1), np.ones(9, bool), closed=closed))
     laid = lay(chain(length, length * 0.7, ease=ease, ease_limit=0.5), [line])[0]
-    joints = laid.placements.joints
+    joints = laid.pieces.joints
     if line.tightest_radius < length:
         return
     assert np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T).max() < 1e-9
     if ease == "size":
         assert len(joints) % 2 == 0 or not closed
         assert joints[-1, 1] == pytest.approx(joints[0, 0] if closed else frames_at(line, np.array([line.length])).position[0], abs=1e-8)
-    assert (np.diff(laid.stops.s) > 0).all()
+    assert (np.diff(laid.pieces.s) > 0).all()
     fine = frames_at(line, np.linspace(0, line.length, 20_000)).position
     nearest = min(np.hypot(*(fine - joints[len(joints) // 2, 0]).T))
     assert nearest < line.length / 20_000
@@ -160,16 +159,16 @@ def test_ten_thousand_corners_are_answered_and_every_run_has_its_links():
     zigzag = "M0 0" + "".join(f"L{x:.3f} {6.5 * (i % 2)}" for i, x in enumerate(steps[:, 0]))
     laid = on(zigzag, chain(3.0, outside_corner="butt", inside_corner="butt"))
     assert laid.runs == 10_001
-    assert len(laid.stops.s) == 2 + 3 * 10_000  # 9.19 mm a run: three links, 2 % larger; the first one is 6.5 mm
-    assert np.isfinite(laid.placements.joints).all()
+    assert len(laid.pieces.s) == 2 + 3 * 10_000  # 9.19 mm a run: three links, 2 % larger; the first one is 6.5 mm
+    assert np.isfinite(laid.pieces.joints).all()
 
 
 def test_links_past_hairpins_and_cusps_give_findings_and_no_nan():
     for path in ("M0 0L50 0L0 0.1", "M0 0C50 0 0 0 50 0.001", "M0 0h1e-3v1e-3h40l-40 1", "M0 0A.1 .1 0 0 1 .2 0A.1 .1 0 0 1 0 0Z"):
         for length in (0.05, 3.0, 400.0):
             laid = on(path, chain(length))
-            assert np.isfinite(laid.placements.joints).all()
-            assert (np.diff(laid.stops.s) >= 0).all()
+            assert np.isfinite(laid.pieces.joints).all()
+            assert (np.diff(laid.pieces.s) >= 0).all()
 
 
 def test_a_link_that_no_place_is_far_enough_for_is_told_to_be_too_long():
@@ -178,15 +177,15 @@ def test_a_link_that_no_place_is_far_enough_for_is_told_to_be_too_long():
     assert kinds["tight bend"] == pytest.approx(24)
     past = on("M0 0H80H0", chain(24, ease="leave"))  # the last link would end past the line: what is left over, and no tight bend
     assert not any(f.kind == "tight bend" for f in past.findings)
-    assert np.hypot(*(past.placements.joints[1:, 0] - past.placements.joints[:-1, 1]).T).max() < 1e-8
+    assert np.hypot(*(past.pieces.joints[1:, 0] - past.pieces.joints[:-1, 1]).T).max() < 1e-8
 
 
 def test_joints_are_sought_to_the_end_of_a_line_far_longer_than_its_tight_bend():
     laid = on("M-194.5 0A0.375 23 10 0 1 52 166Z", chain(4, ease="leave"))  # an ellipse 17 m round, whose ends a link just passes
-    assert len(laid.stops.s) > 4200
+    assert len(laid.pieces.s) > 4200
     (left,) = laid.findings
     assert left.kind == "leftover"
-    openings = np.hypot(*(np.roll(laid.placements.joints[:, 0], -1, axis=0) - laid.placements.joints[:, 1]).T)
+    openings = np.hypot(*(np.roll(laid.pieces.joints[:, 0], -1, axis=0) - laid.pieces.joints[:, 1]).T)
     assert openings[:-1].max() < 1e-8 and openings[-1] == pytest.approx(left.amount, rel=0.01)  # the one opening is what is left over
 
 
@@ -208,6 +207,6 @@ def test_links_between_mitres_do_not_look_round_the_corner():
     """By hand: a leg of 5√2 mm holds three links of 2 mm and leaves 1.07 mm, whatever comes after its corner."""
     zigzag = "M0 0" + "".join(f"l5 {-5 if i % 2 else 5}" for i in range(6))
     laid = on(zigzag, chain(2, ease="leave", outside_corner="mitre", inside_corner="mitre"))
-    assert np.bincount(laid.stops.run).tolist() == [3] * 6
+    assert np.bincount(laid.pieces.run).tolist() == [3] * 6
     assert [round(f.amount, 2) for f in laid.findings if f.kind == "leftover"] == [1.07] * 6
     assert not [f for f in laid.findings if f.kind == "tight bend"]

@@ -4,6 +4,7 @@ import type { components, paths } from "./schema";
 export type Schemas = components["schemas"];
 export type Workshop = Schemas["Workshop"];
 export type Motif = Schemas["MotifMessage"];
+export type MotifSummary = Schemas["MotifSummary"];
 export type Shape = Schemas["ShapeMessage"];
 export type Brush = Schemas["BrushMessage"];
 export type Page = Schemas["PageMessage"];

@@ -1,47 +1,50 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { LayChannel, unpackScenes, withCuresOf, type Finding, type LaidScenes } from "./scenes";
+import { LayChannel } from "./asking";
+import { unpackScenes, withCuresOf, type Finding, type LaidScenes } from "./scenes";
+import { JOINS } from "./tables";
 
-/** Pack as the server does: magic, header length, padded JSON, arrays on multiples of 8 bytes. */
-function packed(header: object, arrays: Record<string, number[][]>): ArrayBuffer {
-  const index: Record<string, object> = {};
+/** Pack as the server does: magic, header length, padded JSON, tables on multiples of 8 bytes. */
+function packed(header: object, tables: [part: number, table: string, rows: number[][]][]): ArrayBuffer {
   let size = 0;
-  for (const [name, rows] of Object.entries(arrays)) {
-    index[name] = { dtype: "f4", shape: [rows.length, rows[0]?.length ?? 0], offset: size };
+  const arrays = tables.map(([part, table, rows]) => {
+    const entry = { part, table, number: 0, shape: [rows.length, rows[0]?.length ?? 0], offset: size };
     size += Math.ceil((rows.flat().length * 4) / 8) * 8;
-  }
-  let text = JSON.stringify({ ...header, arrays: index });
+    return entry;
+  });
+  let text = JSON.stringify({ ...header, arrays });
   while (new TextEncoder().encode(text).length % 8) text += " ";
   const head = new TextEncoder().encode(text);
   const buffer = new ArrayBuffer(8 + head.length + size);
-  new Uint8Array(buffer).set(new TextEncoder().encode("SGB1"));
+  new Uint8Array(buffer).set(new TextEncoder().encode("SGB2"));
   new DataView(buffer).setUint32(4, head.length, true);
   new Uint8Array(buffer).set(head, 8);
-  for (const [name, rows] of Object.entries(arrays)) {
-    new Float32Array(buffer, 8 + head.length + (index[name] as { offset: number }).offset, rows.flat().length).set(rows.flat());
-  }
+  tables.forEach(([, , rows], i) => new Float32Array(buffer, 8 + head.length + arrays[i].offset, rows.flat().length).set(rows.flat()));
   return buffer;
 }
 
-const answerOf = (seq: number) => packed({ seq, scenes: [{ key: "flat", verdict: "joins within 0.01 mm" }] }, { "0.pieces": [[1, 0, 0, 1, 5, 6]] });
+const answerOf = (seq: number) => packed({ seq, scenes: [{ key: "flat", verdict: "joins within 0.01 mm" }] }, [[0, "pieces", [[1, 0, 0, 1, 5, 6]]]]);
 
-test("scenes come back with their arrays", () => {
+test("scenes come back with their tables", () => {
   const laid = unpackScenes(
-    packed(
-      { scenes: [{ key: "Größe", findings: [{ kind: "gap" }] }, { key: "refused", refused: "too dense" }] },
-      { "0.pieces": [[1, 0, 0, 1, 5, 6], [1, 0, 0, 1, 7, 8]], "0.joins": [[1, 2, 3, 4, 5, 6, 7]], "strip.bend": [[0, 0.5]], "strip.vertices": [] },
-    ),
+    packed({ seq: 1, scenes: [{ key: "Größe", findings: [{ kind: "gap" }] }, { key: "refused", refused: "too dense" }] }, [
+      [0, "pieces", [[1, 0, 0, 1, 5, 6], [1, 0, 0, 1, 7, 8]]],
+      [0, "joins", [[1, 2, 3, 4, 5, 6, 7, 8, 9, 10]]],
+      [0, "bend", [[0, 0.5]]],
+      [0, "vertices", []],
+    ]),
   );
   expect([...laid.scenes[0].matrices]).toEqual([1, 0, 0, 1, 5, 6, 1, 0, 0, 1, 7, 8]);
   expect(laid.scenes[0].key).toBe("Größe");
-  expect(laid.scenes[0].joins[4]).toBe(5);
+  expect(laid.scenes[0].joins[JOINS.wished]).toBe(5);
+  expect([...laid.scenes[0].strip!.bend]).toEqual([0, 0.5]);
   expect(laid.scenes[1].matrices.length).toBe(0);
   expect(laid.scenes[1].findings).toEqual([]);
-  expect([...laid.strip!.bend]).toEqual([0, 0.5]);
+  expect(laid.scenes[1].strip).toBeNull();
 });
 
 test("cures stay with a finding that is the same until new ones are there", () => {
   const finding = (amount: number, cures: string[]) => ({ kind: "gap", at_mm: 5, amount, count: 1, cures: cures.map((label) => ({ label, change: {} })) }) as unknown as Finding;
-  const laid = (findings: Finding[]) => ({ header: {}, strip: null, scenes: [{ key: "line-1", findings }] }) as unknown as LaidScenes;
+  const laid = (findings: Finding[]) => ({ header: {}, scenes: [{ key: "line-1", findings }] }) as unknown as LaidScenes;
   const labels = (l: LaidScenes) => l.scenes[0].findings[0].cures.map((c) => c.label);
   const before = laid([finding(0.4, ["Smaller pieces"])]);
   expect(labels(withCuresOf(before, laid([finding(0.4, [])])))).toEqual(["Smaller pieces"]);

@@ -1,72 +1,37 @@
-import { Refusal } from "./client";
+import { Refusal, type Schemas } from "./client";
+import { MESH, TABLES } from "./tables";
 
-export interface Cure {
-  label: string;
-  change: { brush?: Record<string, Record<string, unknown>>; line?: Record<string, unknown> };
-}
+export type Cure = Schemas["CureMessage"];
+export type Finding = Schemas["FindingMessage"];
+type Entry = Schemas["TableEntry"];
+type Table = keyof typeof TABLES;
+type Numbers = { f4: Float32Array; u2: Uint16Array; u4: Uint32Array };
+type NumbersOf<T extends Table> = Numbers[(typeof TABLES)[T]["dtype"]];
 
-export interface Finding {
-  kind: string;
-  at_mm: number;
-  amount: number;
-  unit: string;
-  message: string;
-  at: [number, number];
-  count: number;
-  cures: Cure[];
-}
-
-/** Columns of a scene's joins: x, y, s, gap, wished gap, step (mm), kink (degrees), tone (ΔE), outlines apart (mm) and overlapping (mm²), NaN where not measured. */
-export const JOIN = { x: 0, y: 1, s: 2, gap: 3, wished: 4, step: 5, kink: 6, tone: 7, apart: 8, overlap: 9, width: 10 } as const;
-/** Columns of a scene's extents: s, mm before and mm after the base line's middle. */
-export const EXTENT = { s: 0, before: 1, after: 2, width: 3 } as const;
-
-export interface Scene {
-  key: string;
-  name?: string;
-  path?: string;
-  line_id?: number | null;
-  motif_id?: number;
-  /** The motifs of the repeat, in the order of the variants, and their versions. */
-  motif_ids?: number[];
-  motif_versions?: number[];
-  brush_id?: number;
-  box?: [number, number];
-  /** A trial line whose points were moved; the large one's points in the sheet's own 100 × 70; the line of a page that is pinned. */
-  moved?: boolean;
-  points?: [number, number][];
-  pinned?: number;
-  /** The pitch the brush asks for, before any ease (swatches). */
-  wished_pitch_mm?: number;
-  ink?: string | null;
-  refused: string | null;
-  verdict: string;
-  length_mm: number;
-  closed: boolean;
-  pieces: number;
-  pitch_mm: number | null;
-  eased_pct: number;
-  ease: string;
-  tightest_mm: number | null;
-  safe_mm: number | null;
-  findings: Finding[];
+/** What is painted of a scene, a table each (see tables.ts for their columns); empty where the answer leaves one out. */
+export interface ScenePieces {
   matrices: Float32Array;
-  /** Which variant each piece is; empty where there is one. */
-  variant: Uint16Array;
-  extents: Float32Array;
-  joins: Float32Array;
-  /** Bent pieces as outlines in mm: a first point and three a cubic; empty where pieces are stamped. */
+  motif: Uint16Array;
+  drawn: Uint32Array;
   outline: Float32Array;
-  /** A row a contour: its first point, its piece, twice its shape plus one where it is closed. */
   contours: Uint32Array;
-  shaped: Uint32Array;
-  /** Pieces that end on a bisector, rising, and for each a place on it and the unit direction that leaves what is kept. */
   cut: Uint32Array;
   bisectors: Float32Array;
   meshes: PictureMesh[];
 }
 
-/** Bent pictures: for each (its piece and shape in `of`) the mm of its mesh's points, row by row from its top left. */
+/** A laid line: what is said of it, and its tables. */
+export interface Scene extends SceneFigures, ScenePieces {
+  extents: Float32Array;
+  joins: Float32Array;
+  /** Where its bend strip was asked for. */
+  strip: { bend: Float32Array; vertices: Float32Array } | null;
+}
+
+type SceneFigures = Required<Pick<Schemas["SceneHeader"], "findings" | "verdict" | "length_mm" | "closed" | "pieces" | "eased_pct" | "ease">> &
+  Omit<Schemas["SceneHeader"], "findings" | "verdict" | "length_mm" | "closed" | "pieces" | "eased_pct" | "ease">;
+
+/** Bent pictures of one shape: for each (piece, shape) in `of` the points of its mesh, row by row from its top left. */
 export interface PictureMesh {
   of: Uint32Array;
   points: Float32Array;
@@ -74,73 +39,73 @@ export interface PictureMesh {
   columns: number;
 }
 
-export interface LaidScenes {
+export interface LaidScenes<Header extends Schemas["ScenesHeader"] = Schemas["ScenesHeader"]> {
   scenes: Scene[];
-  header: Record<string, unknown>;
-  strip: { bend: Float32Array; vertices: Float32Array } | null;
+  header: Omit<Header, "scenes" | "arrays">;
 }
 
-interface ArrayEntry {
-  dtype: "f4" | "u2" | "u4";
-  shape: number[];
-  offset: number;
+const KINDS = { f4: Float32Array, u2: Uint16Array, u4: Uint32Array };
+const NOTHING = { findings: [], verdict: "", length_mm: 0, closed: false, pieces: 0, eased_pct: 0, ease: "leave" };
+
+/** The tables of one scene. */
+class Tables {
+  constructor(private readonly buffer: ArrayBuffer, private readonly begin: number, private readonly entries: Entry[]) {}
+
+  of<T extends Table>(table: T, number = 0): NumbersOf<T> {
+    const Kind = KINDS[TABLES[table].dtype];
+    const entry = this.entry(table, number);
+    const numbers = entry ? new Kind(this.buffer, this.begin + entry.offset, entry.shape.reduce((a, b) => a * b, 1)) : new Kind(0);
+    return numbers as NumbersOf<T>;
+  }
+
+  entry(table: Table, number = 0): Entry | undefined {
+    return this.entries.find((e) => e.table === table && e.number === number);
+  }
+
+  meshes(): PictureMesh[] {
+    return this.entries.flatMap(({ table, number, shape }) => {
+      if (table !== "mesh") return [];
+      const [, rows, columns, width] = shape;
+      if (width !== MESH.width) throw new Refusal("the server's answer could not be read", 0);
+      return [{ of: this.of("meshed", number), points: this.of("mesh", number), rows, columns }];
+    });
+  }
 }
 
-const NONE = new Float32Array(0);
-const NO_VARIANT = new Uint16Array(0);
-const NO_CONTOURS = new Uint32Array(0);
-
-/** Read the packed scenes: "SGB1", header length, JSON header, then the arrays on multiples of 8 bytes. */
-export function unpackScenes(buffer: ArrayBuffer): LaidScenes {
+/** Read packed scenes: "SGB2", header length, JSON header, then the tables it names on multiples of 8 bytes. */
+export function unpackScenes<Header extends Schemas["ScenesHeader"]>(buffer: ArrayBuffer): LaidScenes<Header> {
   const magic = new TextDecoder().decode(new Uint8Array(buffer, 0, 4));
-  if (magic !== "SGB1") throw new Refusal("the server's answer could not be read", 0);
+  if (magic !== "SGB2") throw new Refusal("the server's answer could not be read", 0);
   const length = new DataView(buffer).getUint32(4, true);
-  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 8, length)));
-  const arrays = header.arrays as Record<string, ArrayEntry>;
-  const floats = (name: string): Float32Array => {
-    const entry = arrays[name];
-    if (!entry) return NONE;
-    return new Float32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1));
-  };
-  const shorts = (name: string): Uint16Array => {
-    const entry = arrays[name];
-    return entry ? new Uint16Array(buffer, 8 + length + entry.offset, entry.shape[0]) : NO_VARIANT;
-  };
-  const longs = (name: string): Uint32Array => {
-    const entry = arrays[name];
-    return entry ? new Uint32Array(buffer, 8 + length + entry.offset, entry.shape.reduce((a, b) => a * b, 1)) : NO_CONTOURS;
-  };
-  const meshesOf = (scene: number): PictureMesh[] => {
-    const found = [];
-    for (let k = 0; arrays[`${scene}.mesh.${k}`]; k++) {
-      const [, rows, columns] = arrays[`${scene}.mesh.${k}`].shape;
-      found.push({ of: longs(`${scene}.meshed.${k}`), points: floats(`${scene}.mesh.${k}`), rows, columns });
-    }
-    return found;
-  };
-  const scenes = (header.scenes as Scene[]).map((scene, i) => ({
+  const { scenes, arrays, ...header } = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 8, length))) as Header;
+  const parts = scenes.map((): Entry[] => []);
+  for (const entry of arrays) parts[entry.part].push(entry);
+  return { scenes: scenes.map((scene, i) => sceneOf(scene, new Tables(buffer, 8 + length, parts[i]))), header };
+}
+
+function sceneOf(scene: Schemas["SceneHeader"], tables: Tables): Scene {
+  return {
+    ...NOTHING,
     ...scene,
-    findings: scene.findings ?? [],
-    matrices: floats(`${i}.pieces`),
-    variant: shorts(`${i}.variant`),
-    extents: floats(`${i}.extent`),
-    joins: floats(`${i}.joins`),
-    outline: floats(`${i}.outline`),
-    contours: longs(`${i}.contours`),
-    shaped: longs(`${i}.shaped`),
-    cut: longs(`${i}.cut`),
-    bisectors: floats(`${i}.bisector`),
-    meshes: meshesOf(i),
-  }));
-  const strip = arrays["strip.bend"] ? { bend: floats("strip.bend"), vertices: floats("strip.vertices") } : null;
-  return { scenes, header, strip };
+    matrices: tables.of("pieces"),
+    motif: tables.of("motif"),
+    drawn: tables.of("drawn"),
+    outline: tables.of("outline"),
+    contours: tables.of("contours"),
+    cut: tables.of("cut"),
+    bisectors: tables.of("bisector"),
+    meshes: tables.meshes(),
+    extents: tables.of("extent"),
+    joins: tables.of("joins"),
+    strip: tables.entry("bend") ? { bend: tables.of("bend"), vertices: tables.of("vertices") } : null,
+  };
 }
 
 /**
  * Keep the cures of findings that are the same as before while new ones are worked out, so that a cure being looked at does
  * not vanish under the pointer.
  */
-export function withCuresOf(before: LaidScenes | null, now: LaidScenes): LaidScenes {
+export function withCuresOf<Laid extends Pick<LaidScenes, "scenes">>(before: Pick<LaidScenes, "scenes"> | null, now: Laid): Laid {
   if (!before) return now;
   const known = new Map(before.scenes.map((s) => [s.key, s.findings]));
   const scenes = now.scenes.map((scene) => ({
@@ -151,64 +116,3 @@ export function withCuresOf(before: LaidScenes | null, now: LaidScenes): LaidSce
 }
 
 const same = (f: Finding, g: Finding): boolean => f.kind === g.kind && f.at_mm === g.at_mm && f.amount === g.amount && f.count === g.count;
-
-interface Question<T> {
-  path: string;
-  body: object;
-  slow: boolean;
-  answer: (found: T) => void;
-  refuse: (why: Refusal) => void;
-}
-
-/**
- * Asks so that the newest question wins. While one is under way the newest waits and older waiting
- * ones are dropped; a slow question is broken off by any newer one.
- */
-export class AskChannel<T> {
-  private seq = Date.now();
-  private readonly client = crypto.randomUUID();
-  private underway: { slow: boolean; stop: AbortController } | null = null;
-  private waiting: Question<T> | null = null;
-
-  constructor(private readonly read: (reply: Response) => Promise<T>) {}
-
-  ask(path: string, body: object, answer: Question<T>["answer"], refuse: Question<T>["refuse"], slow = false): void {
-    this.waiting = { path, body, slow, answer, refuse };
-    if (this.underway?.slow) this.underway.stop.abort();
-    if (!this.underway) void this.next();
-  }
-
-  close(): void {
-    this.waiting = null;
-    this.underway?.stop.abort();
-  }
-
-  private async next(): Promise<void> {
-    while (this.waiting) {
-      const { path, body, slow, answer, refuse } = this.waiting;
-      this.waiting = null;
-      const stop = new AbortController();
-      this.underway = { slow, stop };
-      try {
-        const reply = await fetch(path, {
-          method: "POST",
-          headers: { "Content-Type": "application/json" },
-          body: JSON.stringify({ ...body, client: this.client, seq: ++this.seq }),
-          signal: stop.signal,
-        });
-        if (reply.ok) answer(await this.read(reply));
-        else if (reply.status !== 409) refuse(new Refusal((await reply.json()).message, reply.status));
-      } catch (error) {
-        if (!stop.signal.aborted) refuse(error instanceof Refusal ? error : new Refusal("the server does not answer", 0));
-      }
-    }
-    this.underway = null;
-  }
-}
-
-/** Asks for laid scenes. */
-export class LayChannel extends AskChannel<LaidScenes> {
-  constructor() {
-    super(async (reply) => unpackScenes(await reply.arrayBuffer()));
-  }
-}

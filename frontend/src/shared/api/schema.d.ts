@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything there is */
+        /** Everything there is, in summaries */
         get: operations["workshop_workshop_workshop_get"];
         put?: never;
         post?: never;
@@ -55,23 +55,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/brush.schema.json": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The JSON Schema of the brush document */
-        get: operations["workshop_brush_schema_brush_schema_json_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/motifs": {
         parameters: {
             query?: never;
@@ -82,7 +65,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Bring in an SVG as a motif */
-        post: operations["motif_bring_in_motif_motifs_post"];
+        post: operations["motifs_bring_in_motif_motifs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -97,7 +80,7 @@ export interface paths {
             cookie?: never;
         };
         /** The starters with their figures, each drawn */
-        get: operations["motif_starters_starters_get"];
+        get: operations["motifs_starters_starters_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -116,7 +99,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Begin a motif with a starter */
-        post: operations["motif_begin_with_starter_motifs_starter_post"];
+        post: operations["motifs_begin_with_starter_motifs_starter_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -133,7 +116,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Begin a motif with a stroke drawn by hand */
-        post: operations["motif_begin_with_stroke_motifs_drawn_post"];
+        post: operations["motifs_begin_with_stroke_motifs_drawn_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -148,15 +131,15 @@ export interface paths {
             cookie?: never;
         };
         /** A motif with its shapes */
-        get: operations["motif_get_motif_motifs__int_id__get"];
+        get: operations["motifs_get_motif_motifs__int_id__get"];
         put?: never;
         post?: never;
         /** Delete a motif that no brush uses */
-        delete: operations["motif_delete_motif_motifs__int_id__delete"];
+        delete: operations["motifs_delete_motif_motifs__int_id__delete"];
         options?: never;
         head?: never;
         /** Rename a motif */
-        patch: operations["motif_rename_motif_motifs__int_id__patch"];
+        patch: operations["motifs_rename_motif_motifs__int_id__patch"];
         trace?: never;
     };
     "/api/motifs/{id}/pictures/{place}": {
@@ -167,7 +150,7 @@ export interface paths {
             cookie?: never;
         };
         /** A picture that a motif holds (PNG) */
-        get: operations["motif_motif_picture_motifs__int_id__pictures__int_place__get"];
+        get: operations["motifs_motif_picture_motifs__int_id__pictures__int_place__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -184,7 +167,7 @@ export interface paths {
             cookie?: never;
         };
         /** A motif as an SVG file */
-        get: operations["motif_export_motif_motifs__int_id__motif_svg_get"];
+        get: operations["motifs_export_motif_motifs__int_id__motif_svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -203,7 +186,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Change a motif's artwork, frame or cuts */
-        post: operations["motif_edit_motif_motifs__int_id__edit_post"];
+        post: operations["motifs_edit_motif_motifs__int_id__edit_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -220,7 +203,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** A motif with its seam and weight, as it is or would be */
-        post: operations["motif_draft_motif_motifs__int_id__draft_post"];
+        post: operations["motifs_draft_motif_motifs__int_id__draft_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -235,7 +218,76 @@ export interface paths {
             cookie?: never;
         };
         /** The length after which a motif's artwork repeats */
-        get: operations["motif_find_repeat_motifs__int_id__repeat_get"];
+        get: operations["motifs_find_repeat_motifs__int_id__repeat_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brushes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a brush from a motif, or copy one */
+        post: operations["brushes_new_brush_brushes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brushes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a brush that no line uses */
+        delete: operations["brushes_delete_brush_brushes__int_id__delete"];
+        options?: never;
+        head?: never;
+        /** Change a brush's settings, motif or name */
+        patch: operations["brushes_change_brush_brushes__int_id__patch"];
+        trace?: never;
+    };
+    "/api/brushes/{id}/pitch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move the joints of a jointed brush's links */
+        post: operations["brushes_change_pitch_brushes__int_id__pitch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What every number may be, with the words that refuse it */
+        get: operations["brushes_limits_limits_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -254,7 +306,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Cut a motif in three pieces of a new brush */
-        post: operations["motif_divide_motif_motifs__int_id__divide_post"];
+        post: operations["brushes_divide_motif_motifs__int_id__divide_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -271,7 +323,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Set the motifs of a role of a brush */
-        post: operations["motif_set_pieces_brushes__int_id__pieces_post"];
+        post: operations["brushes_set_pieces_brushes__int_id__pieces_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -286,10 +338,10 @@ export interface paths {
             cookie?: never;
         };
         /** Which of the seven border arrangements a brush has */
-        get: operations["motif_border_of_brushes__int_id__border_get"];
+        get: operations["brushes_border_of_brushes__int_id__border_get"];
         put?: never;
         /** Give a brush a border arrangement of the motif it began with */
-        post: operations["motif_set_border_brushes__int_id__border_post"];
+        post: operations["brushes_set_border_brushes__int_id__border_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -306,7 +358,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Make the piece of a role from the repeat */
-        post: operations["motif_make_piece_brushes__int_id__make_piece_post"];
+        post: operations["brushes_make_piece_brushes__int_id__make_piece_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -321,7 +373,7 @@ export interface paths {
             cookie?: never;
         };
         /** Corner pieces that the repeat can make */
-        get: operations["motif_proposals_brushes__int_id__corner_proposals__role__get"];
+        get: operations["brushes_proposals_brushes__int_id__corner_proposals__role__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -338,230 +390,7 @@ export interface paths {
             cookie?: never;
         };
         /** All pieces of a brush where they lie, from start to end */
-        get: operations["motif_sampler_brushes__int_id__sampler_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/originals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Bring in a picture: its bytes are the body */
-        post: operations["picture_bring_in_picture_originals_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/originals/{sha}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What is known of a picture */
-        get: operations["picture_get_original_originals__string_sha__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/originals/{sha}/shown.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A picture at the size of the screen (PNG) */
-        get: operations["picture_shown_original_originals__string_sha__shown_png_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/originals/{sha}/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The motif that a preparation would give */
-        post: operations["picture_preview_picture_originals__string_sha__preview_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/originals/{sha}/motif": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Make a motif of a picture, as a job */
-        post: operations["picture_make_motif_of_picture_originals__string_sha__motif_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** How far a job is */
-        get: operations["picture_get_job_jobs__string_id__get"];
-        put?: never;
-        post?: never;
-        /** Stop a job */
-        delete: operations["picture_stop_job_jobs__string_id__delete"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/scans": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What lies in the scan tray, the newest first */
-        get: operations["picture_scans_scans_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/scans/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take a scan out of the tray as a picture */
-        post: operations["picture_take_scan_scans__string_name__post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pages/{id}/pick-up": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Pick up a region of a page, as it is laid, as a motif */
-        post: operations["picture_pick_up_pages__int_id__pick_up_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/brushes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Make a brush from a motif, or copy one */
-        post: operations["bench_new_brush_brushes_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/brushes/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /** Delete a brush that no line uses */
-        delete: operations["bench_delete_brush_brushes__int_id__delete"];
-        options?: never;
-        head?: never;
-        /** Change a brush's settings, motif or name */
-        patch: operations["bench_change_brush_brushes__int_id__patch"];
-        trace?: never;
-    };
-    "/api/brushes/{id}/pitch": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Move the joints of a jointed brush's links */
-        post: operations["bench_change_pitch_brushes__int_id__pitch_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/limits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What every number may be, with the words that refuse it */
-        get: operations["bench_limits_limits_get"];
+        get: operations["brushes_sampler_brushes__int_id__sampler_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -614,7 +443,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Make a page */
-        post: operations["page_new_page_pages_post"];
+        post: operations["pages_new_page_pages_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -629,15 +458,100 @@ export interface paths {
             cookie?: never;
         };
         /** A page with its lines, back to front */
-        get: operations["page_get_page_pages__int_id__get"];
+        get: operations["pages_get_page_pages__int_id__get"];
         put?: never;
         post?: never;
         /** Delete a page with its lines */
-        delete: operations["page_delete_page_pages__int_id__delete"];
+        delete: operations["pages_delete_page_pages__int_id__delete"];
         options?: never;
         head?: never;
         /** Change a page's name, size or ground */
-        patch: operations["page_change_page_pages__int_id__patch"];
+        patch: operations["pages_change_page_pages__int_id__patch"];
+        trace?: never;
+    };
+    "/api/pages/{id}/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a page's lines (binary) */
+        post: operations["pages_lay_page_pages__int_id__lay_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/page.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page's laid lines as SVG */
+        get: operations["pages_export_svg_pages__int_id__page_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/page.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page's laid lines as PNG */
+        get: operations["pages_export_png_pages__int_id__page_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/pieces.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The list of every laid piece */
+        get: operations["pages_export_pieces_pages__int_id__pieces_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pick up a region of a page, as it is laid, as a motif */
+        post: operations["pages_pick_up_pages__int_id__pick_up_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/pages/{id}/lines": {
@@ -650,7 +564,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Draw a line on a page */
-        post: operations["page_new_line_pages__int_id__lines_post"];
+        post: operations["lines_new_line_pages__int_id__lines_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -667,7 +581,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Bring in the lines of an SVG */
-        post: operations["page_bring_in_lines_pages__int_id__lines_file_post"];
+        post: operations["lines_bring_in_lines_pages__int_id__lines_file_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -685,14 +599,14 @@ export interface paths {
         put?: never;
         post?: never;
         /** Delete a line */
-        delete: operations["page_delete_line_lines__int_id__delete"];
+        delete: operations["lines_delete_line_lines__int_id__delete"];
         options?: never;
         head?: never;
         /** Change a line */
-        patch: operations["page_change_line_lines__int_id__patch"];
+        patch: operations["lines_change_line_lines__int_id__patch"];
         trace?: never;
     };
-    "/api/pages/{id}/lay": {
+    "/api/originals": {
         parameters: {
             query?: never;
             header?: never;
@@ -701,23 +615,23 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lay a page's lines (binary) */
-        post: operations["page_lay_page_pages__int_id__lay_post"];
+        /** Bring in a picture: its bytes are the body */
+        post: operations["originals_bring_in_picture_originals_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/pages/{id}/page.svg": {
+    "/api/originals/{sha}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The page's laid lines as SVG */
-        get: operations["page_export_svg_pages__int_id__page_svg_get"];
+        /** What is known of a picture */
+        get: operations["originals_get_original_originals__string_sha__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -726,15 +640,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pages/{id}/page.png": {
+    "/api/originals/{sha}/shown.png": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The page's laid lines as PNG */
-        get: operations["page_export_png_pages__int_id__page_png_get"];
+        /** A picture at the size of the screen (PNG) */
+        get: operations["originals_shown_original_originals__string_sha__shown_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -743,15 +657,101 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pages/{id}/pieces.csv": {
+    "/api/originals/{sha}/preview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The list of every laid piece */
-        get: operations["page_export_pieces_pages__int_id__pieces_csv_get"];
+        get?: never;
+        put?: never;
+        /** The motif that a preparation would give */
+        post: operations["originals_preview_picture_originals__string_sha__preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}/motif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a motif of a picture, as a job */
+        post: operations["originals_make_motif_of_picture_originals__string_sha__motif_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a job is */
+        get: operations["originals_get_job_jobs__string_id__get"];
+        put?: never;
+        post?: never;
+        /** Stop a job */
+        delete: operations["originals_stop_job_jobs__string_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies in the scan tray, the newest first */
+        get: operations["originals_scans_scans_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a scan out of the tray as a picture */
+        post: operations["originals_take_scan_scans__string_name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brush.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of the brush document */
+        get: operations["documents_brush_schema_brush_schema_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -770,7 +770,7 @@ export interface components {
          */
         Workshop: {
             /** Motifs */
-            motifs: components["schemas"]["MotifMessage"][];
+            motifs: components["schemas"]["MotifSummary"][];
             /** Brushes */
             brushes: components["schemas"]["BrushMessage"][];
             /** Pages */
@@ -806,8 +806,8 @@ export interface components {
             /** Inside Corner */
             inside_corner?: number | null;
         };
-        /** EndsDocument */
-        EndsDocument: {
+        /** Ends */
+        Ends: {
             /**
              * Corner From Deg
              * @default 30
@@ -832,38 +832,10 @@ export interface components {
             round_radius_mm: number;
         };
         /**
-         * GradientMessage
-         * @description ``matrix`` maps the gradient's own space (a unit way, a unit circle) to mm.
-         */
-        GradientMessage: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "linear" | "radial";
-            /** Matrix */
-            matrix: number[];
-            /** Focus */
-            focus: number;
-            /** Spread */
-            spread: string;
-            /** Stops */
-            stops: components["schemas"]["GradientStopMessage"][];
-        };
-        /** GradientStopMessage */
-        GradientStopMessage: {
-            /** Offset */
-            offset: number;
-            /** Colour */
-            colour: string;
-            /** Opacity */
-            opacity: number;
-        };
-        /**
-         * HandDocument
+         * Hand
          * @description What the hand does: the width along the line, and tapered ends.
          */
-        HandDocument: {
+        Hand: {
             /**
              * Width Along
              * @default []
@@ -902,10 +874,10 @@ export interface components {
             kept_at: number | null;
         };
         /**
-         * JoinsDocument
+         * Joins
          * @description How joins are measured, and from what on they are a finding.
          */
-        JoinsDocument: {
+        Joins: {
             /**
              * Measured By
              * @default frames
@@ -927,6 +899,252 @@ export interface components {
              * @default 3
              */
             tone_tolerance: number;
+        };
+        /**
+         * MotifSummary
+         * @description A motif without its shapes, which are asked for once a version; ``cut`` says that only a stretch of it is laid.
+         */
+        MotifSummary: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Base Line Mm */
+            base_line_mm: number;
+            /** Joints Mm */
+            joints_mm: number[][] | null;
+            /** Cut */
+            cut: boolean;
+        };
+        /** PageMessage */
+        PageMessage: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Ground */
+            ground: string | null;
+            /** Scenery */
+            scenery: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * Rows
+         * @description Further rows beside the line: mm to the right of travel (negative to the left).
+         */
+        Rows: {
+            /**
+             * Beside Mm
+             * @default []
+             */
+            beside_mm: number[];
+            /**
+             * Ease
+             * @default own
+             * @enum {string}
+             */
+            ease: "own" | "in_step";
+            /**
+             * Brick
+             * @default false
+             */
+            brick: boolean;
+        };
+        /**
+         * Settings
+         * @description The sections of a brush document that say how its pieces travel.
+         */
+        Settings: {
+            /**
+             * @default {
+             *       "kind": "repeated",
+             *       "round_bends": "rigid",
+             *       "facing": "line",
+             *       "turn_deg": 0,
+             *       "mirror": "off",
+             *       "side_shift_mm": 0,
+             *       "turn_about": false,
+             *       "starts_at_mm": 0
+             *     }
+             */
+            travel: components["schemas"]["Travel"];
+            /**
+             * @default {
+             *       "size_pct": 100,
+             *       "gap_pct": 0,
+             *       "ease": "leave",
+             *       "ease_limit_pct": 10,
+             *       "rest": "end"
+             *     }
+             */
+            spacing: components["schemas"]["Spacing"];
+            /**
+             * @default {
+             *       "corner_from_deg": 30,
+             *       "outside_corner": "through",
+             *       "inside_corner": "through",
+             *       "round_radius_mm": 5
+             *     }
+             */
+            ends: components["schemas"]["Ends"];
+            /**
+             * @default {
+             *       "order": "in_turn",
+             *       "weights": null,
+             *       "arrangement": 1
+             *     }
+             */
+            variants: components["schemas"]["Variants"];
+            /**
+             * @default {
+             *       "beside_mm": [],
+             *       "ease": "own",
+             *       "brick": false
+             *     }
+             */
+            rows: components["schemas"]["Rows"];
+            /**
+             * @default {
+             *       "width_along": [],
+             *       "taper_start_mm": 0,
+             *       "taper_end_mm": 0,
+             *       "taper_to_pct": 20
+             *     }
+             */
+            hand: components["schemas"]["Hand"];
+            /**
+             * @default {
+             *       "measured_by": "frames",
+             *       "gap_tolerance_mm": 0.1,
+             *       "kink_tolerance_deg": 15,
+             *       "tone_tolerance": 3
+             *     }
+             */
+            joins: components["schemas"]["Joins"];
+        };
+        /** Spacing */
+        Spacing: {
+            /**
+             * Size Pct
+             * @default 100
+             */
+            size_pct: number;
+            /**
+             * Gap Pct
+             * @default 0
+             */
+            gap_pct: number;
+            /**
+             * Ease
+             * @default leave
+             * @enum {string}
+             */
+            ease: "leave" | "gaps" | "size" | "length";
+            /**
+             * Ease Limit Pct
+             * @default 10
+             */
+            ease_limit_pct: number;
+            /**
+             * Rest
+             * @default end
+             * @enum {string}
+             */
+            rest: "end" | "both" | "start";
+        };
+        /** Travel */
+        Travel: {
+            /**
+             * Kind
+             * @default repeated
+             * @enum {string}
+             */
+            kind: "repeated" | "once_length" | "once_proportion" | "scattered";
+            /**
+             * Round Bends
+             * @default rigid
+             * @enum {string}
+             */
+            round_bends: "rigid" | "bent" | "jointed";
+            /**
+             * Facing
+             * @default line
+             * @enum {string}
+             */
+            facing: "line" | "page" | "start";
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * Mirror
+             * @default off
+             * @enum {string}
+             */
+            mirror: "off" | "up_down" | "left_right" | "every_second";
+            /**
+             * Side Shift Mm
+             * @default 0
+             */
+            side_shift_mm: number;
+            /**
+             * Turn About
+             * @default false
+             */
+            turn_about: boolean;
+            /**
+             * Starts At Mm
+             * @default 0
+             */
+            starts_at_mm: number;
+        };
+        /** Variants */
+        Variants: {
+            /**
+             * Order
+             * @default in_turn
+             * @enum {string}
+             */
+            order: "in_turn" | "shuffled" | "chance" | "no_twin";
+            /** Weights */
+            weights?: number[] | null;
+            /**
+             * Arrangement
+             * @default 1
+             */
+            arrangement: number;
+        };
+        /**
+         * WidthPoint
+         * @description How wide pieces are at a place along the line.
+         */
+        WidthPoint: {
+            /** At Pct */
+            at_pct: number;
+            /** Width Pct */
+            width_pct: number;
+        };
+        /**
+         * StepRequest
+         * @description Take back or again the step the window last knew of.
+         */
+        StepRequest: {
+            /** Step Id */
+            step_id: number;
         };
         /**
          * MotifMessage
@@ -959,24 +1177,33 @@ export interface components {
             recipes: components["schemas"]["RecipeMessage"][];
             piece: components["schemas"]["PieceMessage"] | null;
         };
-        /** PageMessage */
-        PageMessage: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Version */
-            version: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Height Mm */
-            height_mm: number;
-            /** Ground */
-            ground: string | null;
-            /** Scenery */
-            scenery: {
-                [key: string]: unknown;
-            }[];
+        /**
+         * GradientMessage
+         * @description ``matrix`` maps the gradient's own space (a unit way, a unit circle) to mm.
+         */
+        GradientMessage: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "linear" | "radial";
+            /** Matrix */
+            matrix: number[];
+            /** Focus */
+            focus: number;
+            /** Spread */
+            spread: string;
+            /** Stops */
+            stops: components["schemas"]["GradientStopMessage"][];
+        };
+        /** GradientStopMessage */
+        GradientStopMessage: {
+            /** Offset */
+            offset: number;
+            /** Colour */
+            colour: string;
+            /** Opacity */
+            opacity: number;
         };
         /**
          * PictureMessage
@@ -1024,100 +1251,6 @@ export interface components {
             };
         };
         /**
-         * RowsDocument
-         * @description Further rows beside the line: mm to the right of travel (negative to the left).
-         */
-        RowsDocument: {
-            /**
-             * Beside Mm
-             * @default []
-             */
-            beside_mm: number[];
-            /**
-             * Ease
-             * @default own
-             * @enum {string}
-             */
-            ease: "own" | "in_step";
-            /**
-             * Brick
-             * @default false
-             */
-            brick: boolean;
-        };
-        /**
-         * Settings
-         * @description The sections of a brush document that say how the pieces travel.
-         */
-        Settings: {
-            /**
-             * @default {
-             *       "kind": "repeated",
-             *       "round_bends": "rigid",
-             *       "facing": "line",
-             *       "turn_deg": 0,
-             *       "mirror": "off",
-             *       "side_shift_mm": 0,
-             *       "turn_about": false,
-             *       "starts_at_mm": 0
-             *     }
-             */
-            travel: components["schemas"]["TravelDocument"];
-            /**
-             * @default {
-             *       "size_pct": 100,
-             *       "gap_pct": 0,
-             *       "ease": "leave",
-             *       "ease_limit_pct": 10,
-             *       "rest": "end"
-             *     }
-             */
-            spacing: components["schemas"]["SpacingDocument"];
-            /**
-             * @default {
-             *       "corner_from_deg": 30,
-             *       "outside_corner": "through",
-             *       "inside_corner": "through",
-             *       "round_radius_mm": 5
-             *     }
-             */
-            ends: components["schemas"]["EndsDocument"];
-            /**
-             * @default {
-             *       "order": "in_turn",
-             *       "weights": null,
-             *       "arrangement": 1
-             *     }
-             */
-            variants: components["schemas"]["VariantsDocument"];
-            /**
-             * @default {
-             *       "beside_mm": [],
-             *       "ease": "own",
-             *       "brick": false
-             *     }
-             */
-            rows: components["schemas"]["RowsDocument"];
-            /**
-             * @default {
-             *       "width_along": [],
-             *       "taper_start_mm": 0,
-             *       "taper_end_mm": 0,
-             *       "taper_to_pct": 20
-             *     }
-             */
-            hand: components["schemas"]["HandDocument"];
-            /**
-             * @default {
-             *       "measured_by": "frames",
-             *       "gap_tolerance_mm": 0.1,
-             *       "kink_tolerance_deg": 15,
-             *       "tone_tolerance": 3
-             *     }
-             */
-            joins: components["schemas"]["JoinsDocument"];
-        };
-        /**
          * ShapeMessage
          * @description A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
          */
@@ -1155,117 +1288,6 @@ export interface components {
             miter_limit: number;
             /** Dashes */
             dashes: number[];
-        };
-        /** SpacingDocument */
-        SpacingDocument: {
-            /**
-             * Size Pct
-             * @default 100
-             */
-            size_pct: number;
-            /**
-             * Gap Pct
-             * @default 0
-             */
-            gap_pct: number;
-            /**
-             * Ease
-             * @default leave
-             * @enum {string}
-             */
-            ease: "leave" | "gaps" | "size" | "length";
-            /**
-             * Ease Limit Pct
-             * @default 10
-             */
-            ease_limit_pct: number;
-            /**
-             * Rest
-             * @default end
-             * @enum {string}
-             */
-            rest: "end" | "both" | "start";
-        };
-        /** TravelDocument */
-        TravelDocument: {
-            /**
-             * Kind
-             * @default repeated
-             * @enum {string}
-             */
-            kind: "repeated" | "once_length" | "once_proportion" | "scattered";
-            /**
-             * Round Bends
-             * @default rigid
-             * @enum {string}
-             */
-            round_bends: "rigid" | "bent" | "jointed";
-            /**
-             * Facing
-             * @default line
-             * @enum {string}
-             */
-            facing: "line" | "page" | "start";
-            /**
-             * Turn Deg
-             * @default 0
-             */
-            turn_deg: number;
-            /**
-             * Mirror
-             * @default off
-             * @enum {string}
-             */
-            mirror: "off" | "up_down" | "left_right" | "every_second";
-            /**
-             * Side Shift Mm
-             * @default 0
-             */
-            side_shift_mm: number;
-            /**
-             * Turn About
-             * @default false
-             */
-            turn_about: boolean;
-            /**
-             * Starts At Mm
-             * @default 0
-             */
-            starts_at_mm: number;
-        };
-        /** VariantsDocument */
-        VariantsDocument: {
-            /**
-             * Order
-             * @default in_turn
-             * @enum {string}
-             */
-            order: "in_turn" | "shuffled" | "chance" | "no_twin";
-            /** Weights */
-            weights?: number[] | null;
-            /**
-             * Arrangement
-             * @default 1
-             */
-            arrangement: number;
-        };
-        /**
-         * WidthPoint
-         * @description How wide pieces are at a place along the line.
-         */
-        WidthPoint: {
-            /** At Pct */
-            at_pct: number;
-            /** Width Pct */
-            width_pct: number;
-        };
-        /**
-         * StepRequest
-         * @description Take back or again the step the window last knew of.
-         */
-        StepRequest: {
-            /** Step Id */
-            step_id: number;
         };
         /** NewMotif */
         NewMotif: {
@@ -2114,6 +2136,72 @@ export interface components {
             second_strength: number | null;
         };
         /**
+         * NewBrush
+         * @description A brush made from a motif, or as a copy of another brush.
+         */
+        NewBrush: {
+            /** Name */
+            name: string;
+            /** Motif Id */
+            motif_id?: number | null;
+            /** Copy Of */
+            copy_of?: number | null;
+        };
+        /**
+         * BrushChange
+         * @description ``change`` is a JSON merge patch (RFC 7396) of the settings.
+         */
+        BrushChange: {
+            /** Version */
+            version: number;
+            /** Name */
+            name?: string | null;
+            /** Motif Id */
+            motif_id?: number | null;
+            /** Change */
+            change?: {
+                [key: string]: unknown;
+            } | null;
+            /** Label */
+            label?: string | null;
+            /**
+             * Merge Key
+             * @default
+             */
+            merge_key: string;
+        };
+        /**
+         * PitchChange
+         * @description Hang the links of a jointed brush so many mm from one another.
+         */
+        PitchChange: {
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /** SettingsLimits */
+        SettingsLimits: {
+            defaults: components["schemas"]["Settings"];
+            /** Limits */
+            limits: components["schemas"]["NumberLimit"][];
+        };
+        /**
+         * NumberLimit
+         * @description What a number may be, and the sentence that refuses it otherwise.
+         */
+        NumberLimit: {
+            /** Path */
+            path: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gt" | "ge" | "lt" | "le";
+            /** Value */
+            value: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Divide
          * @description Cut a motif in three: start, repeat and end piece of a new brush.
          */
@@ -2239,6 +2327,333 @@ export interface components {
             made: boolean;
             /** Motif Id */
             motif_id: number | null;
+        };
+        /**
+         * BenchRequest
+         * @description Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
+         *
+         *     ``pitch_mm`` moves the joints of a jointed brush so far apart. ``shaped`` gives points of trial lines
+         *     that were dragged, in the sheet's own 100 × 70; ``pinned`` are lines of pages shown beside them;
+         *     ``large`` is the one whose joins and points are wanted; ``aside`` are settings to lay on the same
+         *     lines for comparison.
+         */
+        BenchRequest: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /** Motif Id */
+            motif_id: number;
+            /** Variants */
+            variants?: number[];
+            others?: components["schemas"]["OtherPieces"];
+            settings: components["schemas"]["Settings"];
+            /** Pitch Mm */
+            pitch_mm?: number | null;
+            /** Flat Mm */
+            flat_mm: number;
+            /** Trial Mm */
+            trial_mm?: number | null;
+            /**
+             * Trial Step
+             * @default 0
+             */
+            trial_step: number;
+            /**
+             * Trials
+             * @default true
+             */
+            trials: boolean;
+            /** Shaped */
+            shaped?: {
+                [key: string]: number[][];
+            };
+            /** Pinned */
+            pinned?: number[];
+            /** Large */
+            large?: string | null;
+            aside?: components["schemas"]["Settings"] | null;
+            /**
+             * Cures
+             * @default false
+             */
+            cures: boolean;
+        };
+        /**
+         * OtherPieces
+         * @description Motifs of the roles that have one.
+         */
+        OtherPieces: {
+            /** Start */
+            start?: number | null;
+            /** End */
+            end?: number | null;
+            /** Outside Corner */
+            outside_corner?: number | null;
+            /** Inside Corner */
+            inside_corner?: number | null;
+        };
+        /**
+         * Sequenced
+         * @description A request that a newer one of the same client and kind overtakes.
+         */
+        Sequenced: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+        };
+        /** NewPage */
+        NewPage: {
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Ground */
+            ground?: string | null;
+        };
+        /** PageLines */
+        PageLines: {
+            page: components["schemas"]["PageMessage"];
+            /** Lines */
+            lines: components["schemas"]["LineMessage"][];
+        };
+        /** LineMessage */
+        LineMessage: {
+            /** Id */
+            id: number;
+            /** Page Id */
+            page_id: number;
+            /** Brush Id */
+            brush_id: number;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Position */
+            position: number;
+            /** Source */
+            source: {
+                [key: string]: unknown;
+            };
+            /** Path */
+            path: string;
+            /** Size Pct */
+            size_pct: number;
+            /** Ink */
+            ink: string | null;
+            /** Visible */
+            visible: boolean;
+        };
+        /** PageChange */
+        PageChange: {
+            /** Version */
+            version: number;
+            /** Name */
+            name?: string | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Ground */
+            ground?: string | "none" | null;
+        };
+        /**
+         * PageRequest
+         * @description Lay the page's visible lines, or only some; drafts and a cure tried out are not kept.
+         */
+        PageRequest: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /** Only */
+            only?: number[] | null;
+            draft?: components["schemas"]["DraftLine"] | null;
+            draft_cure?: components["schemas"]["DraftCure"] | null;
+            /** Strip */
+            strip?: number | null;
+            /**
+             * Cures
+             * @default false
+             */
+            cures: boolean;
+        };
+        /** DraftCure */
+        DraftCure: {
+            /** Line Id */
+            line_id: number;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * DraftLine
+         * @description A line as it would be: ``line_id`` names the one it stands for while it is dragged.
+         */
+        DraftLine: {
+            /** Line Id */
+            line_id?: number | null;
+            /** Brush Id */
+            brush_id: number;
+            /** Source */
+            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
+            /**
+             * Size Pct
+             * @default 100
+             */
+            size_pct: number;
+            /** Ink */
+            ink?: string | null;
+        };
+        /**
+         * HandSource
+         * @description A stroke as the hand drew it; kept smoothed, as points.
+         */
+        HandSource: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand";
+            /** Points */
+            points: number[][];
+            /**
+             * Straight
+             * @default false
+             */
+            straight: boolean;
+        };
+        /**
+         * PathSource
+         * @description SVG path data in mm.
+         */
+        PathSource: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "path";
+            /** D */
+            d: string;
+        };
+        /**
+         * PointsSource
+         * @description Points the line passes: curved through flowing ones, pointed at the rest.
+         */
+        PointsSource: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "points";
+            /** Points */
+            points: number[][];
+            /** Flowing */
+            flowing: boolean[];
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+        };
+        /**
+         * PickUp
+         * @description A region of a page, in mm, to be picked up as a motif.
+         */
+        PickUp: {
+            /** Name */
+            name: string;
+            /** Left Mm */
+            left_mm: number;
+            /** Top Mm */
+            top_mm: number;
+            /** Right Mm */
+            right_mm: number;
+            /** Bottom Mm */
+            bottom_mm: number;
+        };
+        /** NewLine */
+        NewLine: {
+            /** Brush Id */
+            brush_id: number;
+            /** Source */
+            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
+            /** Name */
+            name?: string | null;
+            /**
+             * Size Pct
+             * @default 100
+             */
+            size_pct: number;
+            /** Ink */
+            ink?: string | null;
+        };
+        /**
+         * LinesFile
+         * @description An SVG whose lines are to be put on a page.
+         */
+        LinesFile: {
+            /** Brush Id */
+            brush_id: number;
+            /** Svg */
+            svg: string;
+        };
+        /**
+         * LineChange
+         * @description What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change.
+         */
+        LineChange: {
+            /** Version */
+            version: number;
+            /** Name */
+            name?: string | null;
+            /** Brush Id */
+            brush_id?: number | null;
+            /** Source */
+            source?: (components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"]) | null;
+            /** Size Pct */
+            size_pct?: number | null;
+            /** Ink */
+            ink?: string | "own" | null;
+            /** Visible */
+            visible?: boolean | null;
+            /** Move By */
+            move_by?: number[] | null;
+            /** To Place */
+            to_place?: number | null;
+            /** Cure */
+            cure?: {
+                [key: string]: unknown;
+            } | null;
+            /** Label */
+            label?: string | null;
+            /**
+             * Merge Key
+             * @default
+             */
+            merge_key: string;
         };
         /** OriginalMessage */
         OriginalMessage: {
@@ -2404,399 +2819,6 @@ export interface components {
             bytes: number;
         };
         /**
-         * PickUp
-         * @description A region of a page, in mm, to be picked up as a motif.
-         */
-        PickUp: {
-            /** Name */
-            name: string;
-            /** Left Mm */
-            left_mm: number;
-            /** Top Mm */
-            top_mm: number;
-            /** Right Mm */
-            right_mm: number;
-            /** Bottom Mm */
-            bottom_mm: number;
-        };
-        /**
-         * NewBrush
-         * @description A brush made from a motif, or as a copy of another brush.
-         */
-        NewBrush: {
-            /** Name */
-            name: string;
-            /** Motif Id */
-            motif_id?: number | null;
-            /** Copy Of */
-            copy_of?: number | null;
-        };
-        /**
-         * BrushChange
-         * @description ``change`` is a JSON merge patch (RFC 7396) of the settings.
-         */
-        BrushChange: {
-            /** Version */
-            version: number;
-            /** Name */
-            name?: string | null;
-            /** Motif Id */
-            motif_id?: number | null;
-            /** Change */
-            change?: {
-                [key: string]: unknown;
-            } | null;
-            /** Label */
-            label?: string | null;
-            /**
-             * Merge Key
-             * @default
-             */
-            merge_key: string;
-        };
-        /**
-         * PitchChange
-         * @description Hang the links of a jointed brush so many mm from one another.
-         */
-        PitchChange: {
-            /** Pitch Mm */
-            pitch_mm: number;
-        };
-        /** SettingsLimits */
-        SettingsLimits: {
-            defaults: components["schemas"]["Settings"];
-            /** Limits */
-            limits: components["schemas"]["NumberLimit"][];
-        };
-        /**
-         * NumberLimit
-         * @description What a number may be, and the sentence that refuses it otherwise.
-         */
-        NumberLimit: {
-            /** Path */
-            path: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "gt" | "ge" | "lt" | "le";
-            /** Value */
-            value: number;
-            /** Sentence */
-            sentence: string;
-        };
-        /**
-         * BenchRequest
-         * @description Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
-         *
-         *     ``pitch_mm`` moves the joints of a jointed brush so far apart. ``shaped`` gives points of trial lines
-         *     that were dragged, in the sheet's own 100 × 70; ``pinned`` are lines of pages shown beside them;
-         *     ``large`` is the one whose joins and points are wanted; ``aside`` are settings to lay on the same
-         *     lines for comparison.
-         */
-        BenchRequest: {
-            /**
-             * Client
-             * @default
-             */
-            client: string;
-            /**
-             * Seq
-             * @default 0
-             */
-            seq: number;
-            /** Motif Id */
-            motif_id: number;
-            /** Variants */
-            variants?: number[];
-            others?: components["schemas"]["OtherPieces"];
-            settings: components["schemas"]["Settings"];
-            /** Pitch Mm */
-            pitch_mm?: number | null;
-            /** Flat Mm */
-            flat_mm: number;
-            /** Trial Mm */
-            trial_mm?: number | null;
-            /**
-             * Trial Step
-             * @default 0
-             */
-            trial_step: number;
-            /**
-             * Trials
-             * @default true
-             */
-            trials: boolean;
-            /** Shaped */
-            shaped?: {
-                [key: string]: number[][];
-            };
-            /** Pinned */
-            pinned?: number[];
-            /** Large */
-            large?: string | null;
-            aside?: components["schemas"]["Settings"] | null;
-            /**
-             * Cures
-             * @default false
-             */
-            cures: boolean;
-        };
-        /**
-         * OtherPieces
-         * @description Motifs of the roles that have one.
-         */
-        OtherPieces: {
-            /** Start */
-            start?: number | null;
-            /** End */
-            end?: number | null;
-            /** Outside Corner */
-            outside_corner?: number | null;
-            /** Inside Corner */
-            inside_corner?: number | null;
-        };
-        /**
-         * Sequenced
-         * @description A request that a newer one of the same client and kind overtakes.
-         */
-        Sequenced: {
-            /**
-             * Client
-             * @default
-             */
-            client: string;
-            /**
-             * Seq
-             * @default 0
-             */
-            seq: number;
-        };
-        /** NewPage */
-        NewPage: {
-            /** Name */
-            name: string;
-            /** Width Mm */
-            width_mm: number;
-            /** Height Mm */
-            height_mm: number;
-            /** Ground */
-            ground?: string | null;
-        };
-        /** PageLines */
-        PageLines: {
-            page: components["schemas"]["PageMessage"];
-            /** Lines */
-            lines: components["schemas"]["LineMessage"][];
-        };
-        /** LineMessage */
-        LineMessage: {
-            /** Id */
-            id: number;
-            /** Page Id */
-            page_id: number;
-            /** Brush Id */
-            brush_id: number;
-            /** Name */
-            name: string;
-            /** Version */
-            version: number;
-            /** Position */
-            position: number;
-            /** Source */
-            source: {
-                [key: string]: unknown;
-            };
-            /** Path */
-            path: string;
-            /** Size Pct */
-            size_pct: number;
-            /** Ink */
-            ink: string | null;
-            /** Visible */
-            visible: boolean;
-        };
-        /** PageChange */
-        PageChange: {
-            /** Version */
-            version: number;
-            /** Name */
-            name?: string | null;
-            /** Width Mm */
-            width_mm?: number | null;
-            /** Height Mm */
-            height_mm?: number | null;
-            /** Ground */
-            ground?: string | "none" | null;
-        };
-        /** NewLine */
-        NewLine: {
-            /** Brush Id */
-            brush_id: number;
-            /** Source */
-            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
-            /** Name */
-            name?: string | null;
-            /**
-             * Size Pct
-             * @default 100
-             */
-            size_pct: number;
-            /** Ink */
-            ink?: string | null;
-        };
-        /**
-         * HandSource
-         * @description A stroke as the hand drew it; kept smoothed, as points.
-         */
-        HandSource: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "hand";
-            /** Points */
-            points: number[][];
-            /**
-             * Straight
-             * @default false
-             */
-            straight: boolean;
-        };
-        /**
-         * PathSource
-         * @description SVG path data in mm.
-         */
-        PathSource: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "path";
-            /** D */
-            d: string;
-        };
-        /**
-         * PointsSource
-         * @description Points the line passes: curved through flowing ones, pointed at the rest.
-         */
-        PointsSource: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "points";
-            /** Points */
-            points: number[][];
-            /** Flowing */
-            flowing: boolean[];
-            /**
-             * Closed
-             * @default false
-             */
-            closed: boolean;
-        };
-        /**
-         * LinesFile
-         * @description An SVG whose lines are to be put on a page.
-         */
-        LinesFile: {
-            /** Brush Id */
-            brush_id: number;
-            /** Svg */
-            svg: string;
-        };
-        /**
-         * LineChange
-         * @description What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change.
-         */
-        LineChange: {
-            /** Version */
-            version: number;
-            /** Name */
-            name?: string | null;
-            /** Brush Id */
-            brush_id?: number | null;
-            /** Source */
-            source?: (components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"]) | null;
-            /** Size Pct */
-            size_pct?: number | null;
-            /** Ink */
-            ink?: string | "own" | null;
-            /** Visible */
-            visible?: boolean | null;
-            /** Move By */
-            move_by?: number[] | null;
-            /** To Place */
-            to_place?: number | null;
-            /** Cure */
-            cure?: {
-                [key: string]: unknown;
-            } | null;
-            /** Label */
-            label?: string | null;
-            /**
-             * Merge Key
-             * @default
-             */
-            merge_key: string;
-        };
-        /**
-         * PageRequest
-         * @description Lay the page's visible lines, or only some; drafts and a cure tried out are not kept.
-         */
-        PageRequest: {
-            /**
-             * Client
-             * @default
-             */
-            client: string;
-            /**
-             * Seq
-             * @default 0
-             */
-            seq: number;
-            /** Only */
-            only?: number[] | null;
-            draft?: components["schemas"]["DraftLine"] | null;
-            draft_cure?: components["schemas"]["DraftCure"] | null;
-            /** Strip */
-            strip?: number | null;
-            /**
-             * Cures
-             * @default false
-             */
-            cures: boolean;
-        };
-        /** DraftCure */
-        DraftCure: {
-            /** Line Id */
-            line_id: number;
-            /** Change */
-            change: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * DraftLine
-         * @description A line as it would be: ``line_id`` names the one it stands for while it is dragged.
-         */
-        DraftLine: {
-            /** Line Id */
-            line_id?: number | null;
-            /** Brush Id */
-            brush_id: number;
-            /** Source */
-            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
-            /**
-             * Size Pct
-             * @default 100
-             */
-            size_pct: number;
-            /** Ink */
-            ink?: string | null;
-        };
-        /**
          * ErrorMessage
          * @description Why a request was refused; ``current`` is the row as it stands when a change was stale.
          */
@@ -2807,6 +2829,242 @@ export interface components {
             current?: {
                 [key: string]: unknown;
             } | null;
+        };
+        /**
+         * BenchHeader
+         * @description The header of a laid bench, with figures of the brush on a straight line and the trial lines' sheet, mm.
+         */
+        BenchHeader: {
+            /** Seq */
+            seq: number;
+            /** Scenes */
+            scenes: components["schemas"]["SceneHeader"][];
+            /** Arrays */
+            arrays: components["schemas"]["TableEntry"][];
+            /** Trial Mm */
+            trial_mm: number;
+            /** Trial Box */
+            trial_box: [
+                number,
+                number
+            ];
+            /** Piece Mm */
+            piece_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
+         * CureMessage
+         * @description A change that removes a finding: a merge patch (RFC 7396) of the brush or the line.
+         */
+        CureMessage: {
+            /** Label */
+            label: string;
+            /** Change */
+            change: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        /**
+         * FindingMessage
+         * @description A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another.
+         */
+        FindingMessage: {
+            /** Kind */
+            kind: string;
+            /** At Mm */
+            at_mm: number;
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /** Message */
+            message: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Count */
+            count: number;
+            /** Cures */
+            cures: components["schemas"]["CureMessage"][];
+        };
+        /**
+         * SceneHeader
+         * @description A laid line; ``refused`` is the sentence why it could not be laid, and all figures are missing then.
+         *
+         *     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
+         *     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
+         *     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+         */
+        SceneHeader: {
+            /** Key */
+            key: string;
+            /**
+             * Name
+             * @default null
+             */
+            name: string | null;
+            /**
+             * Path
+             * @default null
+             */
+            path: string | null;
+            /**
+             * Line Id
+             * @default null
+             */
+            line_id: number | null;
+            /**
+             * Brush Id
+             * @default null
+             */
+            brush_id: number | null;
+            /**
+             * Motif Ids
+             * @default null
+             */
+            motif_ids: number[] | null;
+            /**
+             * Motif Versions
+             * @default null
+             */
+            motif_versions: number[] | null;
+            /**
+             * Ink
+             * @default null
+             */
+            ink: string | null;
+            /**
+             * Box
+             * @default null
+             */
+            box: [
+                number,
+                number
+            ] | null;
+            /**
+             * Moved
+             * @default null
+             */
+            moved: boolean | null;
+            /**
+             * Points
+             * @default null
+             */
+            points: [
+                number,
+                number
+            ][] | null;
+            /**
+             * Pinned
+             * @default null
+             */
+            pinned: number | null;
+            /**
+             * Wished Pitch Mm
+             * @default null
+             */
+            wished_pitch_mm: number | null;
+            /** Refused */
+            refused: string | null;
+            /**
+             * Verdict
+             * @default
+             */
+            verdict: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm: number;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Runs
+             * @default 0
+             */
+            runs: number;
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
+            /**
+             * Pitch Mm
+             * @default null
+             */
+            pitch_mm: number | null;
+            /**
+             * Eased Pct
+             * @default 0
+             */
+            eased_pct: number;
+            /**
+             * Ease
+             * @default leave
+             */
+            ease: string;
+            /**
+             * Tightest Mm
+             * @default null
+             */
+            tightest_mm: number | null;
+            /**
+             * Safe Mm
+             * @default null
+             */
+            safe_mm: number | null;
+            /**
+             * Worst Mm
+             * @default null
+             */
+            worst_mm: number | null;
+            /**
+             * Worst Kink Deg
+             * @default null
+             */
+            worst_kink_deg: number | null;
+            /** Findings */
+            findings?: components["schemas"]["FindingMessage"][];
+        };
+        /**
+         * ScenesHeader
+         * @description The header of laid scenes; ``seq`` is that of the question.
+         */
+        ScenesHeader: {
+            /** Seq */
+            seq: number;
+            /** Scenes */
+            scenes: components["schemas"]["SceneHeader"][];
+            /** Arrays */
+            arrays: components["schemas"]["TableEntry"][];
+        };
+        /**
+         * TableEntry
+         * @description Where a table lies in the reply: whose it is (a scene's place), which of its kind, its shape, and its offset in bytes.
+         */
+        TableEntry: {
+            /** Part */
+            part: number;
+            /** Table */
+            table: string;
+            /** Number */
+            number: number;
+            /** Shape */
+            shape: number[];
+            /** Offset */
+            offset: number;
         };
     };
     responses: never;
@@ -2912,27 +3170,7 @@ export interface operations {
             };
         };
     };
-    workshop_brush_schema_brush_schema_json_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_bring_in_motif_motifs_post: {
+    motifs_bring_in_motif_motifs_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -2965,7 +3203,7 @@ export interface operations {
             };
         };
     };
-    motif_starters_starters_get: {
+    motifs_starters_starters_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -2994,7 +3232,7 @@ export interface operations {
             };
         };
     };
-    motif_begin_with_starter_motifs_starter_post: {
+    motifs_begin_with_starter_motifs_starter_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3027,7 +3265,7 @@ export interface operations {
             };
         };
     };
-    motif_begin_with_stroke_motifs_drawn_post: {
+    motifs_begin_with_stroke_motifs_drawn_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3060,7 +3298,7 @@ export interface operations {
             };
         };
     };
-    motif_get_motif_motifs__int_id__get: {
+    motifs_get_motif_motifs__int_id__get: {
         parameters: {
             query?: {
                 ink?: string | null;
@@ -3093,7 +3331,7 @@ export interface operations {
             };
         };
     };
-    motif_delete_motif_motifs__int_id__delete: {
+    motifs_delete_motif_motifs__int_id__delete: {
         parameters: {
             query: {
                 version: number;
@@ -3117,7 +3355,7 @@ export interface operations {
             };
         };
     };
-    motif_rename_motif_motifs__int_id__patch: {
+    motifs_rename_motif_motifs__int_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -3152,7 +3390,7 @@ export interface operations {
             };
         };
     };
-    motif_motif_picture_motifs__int_id__pictures__int_place__get: {
+    motifs_motif_picture_motifs__int_id__pictures__int_place__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -3175,7 +3413,7 @@ export interface operations {
             };
         };
     };
-    motif_export_motif_motifs__int_id__motif_svg_get: {
+    motifs_export_motif_motifs__int_id__motif_svg_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -3197,7 +3435,7 @@ export interface operations {
             };
         };
     };
-    motif_edit_motif_motifs__int_id__edit_post: {
+    motifs_edit_motif_motifs__int_id__edit_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3232,7 +3470,7 @@ export interface operations {
             };
         };
     };
-    motif_draft_motif_motifs__int_id__draft_post: {
+    motifs_draft_motif_motifs__int_id__draft_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3267,7 +3505,7 @@ export interface operations {
             };
         };
     };
-    motif_find_repeat_motifs__int_id__repeat_get: {
+    motifs_find_repeat_motifs__int_id__repeat_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -3298,552 +3536,7 @@ export interface operations {
             };
         };
     };
-    motif_divide_motif_motifs__int_id__divide_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Divide"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BrushMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_set_pieces_brushes__int_id__pieces_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PiecesChange"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BrushMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_border_of_brushes__int_id__border_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BorderMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_set_border_brushes__int_id__border_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BorderChange"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BrushMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_make_piece_brushes__int_id__make_piece_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MakePiece"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BrushMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_proposals_brushes__int_id__corner_proposals__role__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-                role: "outside_corner" | "inside_corner";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalsMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    motif_sampler_brushes__int_id__sampler_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SampleMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_bring_in_picture_originals_post: {
-        parameters: {
-            query?: {
-                name?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OriginalMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_get_original_originals__string_sha__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sha: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OriginalMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_shown_original_originals__string_sha__shown_png_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sha: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_preview_picture_originals__string_sha__preview_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sha: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PreviewRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PreviewMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_make_motif_of_picture_originals__string_sha__motif_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sha: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewFromPicture"];
-            };
-        };
-        responses: {
-            /** @description Accepted */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_get_job_jobs__string_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_stop_job_jobs__string_id__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_scans_scans_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Scans"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_take_scan_scans__string_name__post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OriginalMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    picture_pick_up_pages__int_id__pick_up_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PickUp"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MotifMessage"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    bench_new_brush_brushes_post: {
+    brushes_new_brush_brushes_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3876,7 +3569,7 @@ export interface operations {
             };
         };
     };
-    bench_delete_brush_brushes__int_id__delete: {
+    brushes_delete_brush_brushes__int_id__delete: {
         parameters: {
             query: {
                 version: number;
@@ -3900,7 +3593,7 @@ export interface operations {
             };
         };
     };
-    bench_change_brush_brushes__int_id__patch: {
+    brushes_change_brush_brushes__int_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -3935,7 +3628,7 @@ export interface operations {
             };
         };
     };
-    bench_change_pitch_brushes__int_id__pitch_post: {
+    brushes_change_pitch_brushes__int_id__pitch_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3970,7 +3663,7 @@ export interface operations {
             };
         };
     };
-    bench_limits_limits_get: {
+    brushes_limits_limits_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -3999,6 +3692,240 @@ export interface operations {
             };
         };
     };
+    brushes_divide_motif_motifs__int_id__divide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Divide"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_set_pieces_brushes__int_id__pieces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_border_of_brushes__int_id__border_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BorderMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_set_border_brushes__int_id__border_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BorderChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_make_piece_brushes__int_id__make_piece_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakePiece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_proposals_brushes__int_id__corner_proposals__role__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                role: "outside_corner" | "inside_corner";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_sampler_brushes__int_id__sampler_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
     bench_lay_bench_bench_lay_post: {
         parameters: {
             query?: never;
@@ -4012,6 +3939,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description the header, and after it the tables that it names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4036,6 +3972,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description the header, and after it the tables that it names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4047,7 +3992,7 @@ export interface operations {
             };
         };
     };
-    page_new_page_pages_post: {
+    pages_new_page_pages_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -4080,7 +4025,7 @@ export interface operations {
             };
         };
     };
-    page_get_page_pages__int_id__get: {
+    pages_get_page_pages__int_id__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -4111,7 +4056,7 @@ export interface operations {
             };
         };
     };
-    page_delete_page_pages__int_id__delete: {
+    pages_delete_page_pages__int_id__delete: {
         parameters: {
             query: {
                 version: number;
@@ -4135,7 +4080,7 @@ export interface operations {
             };
         };
     };
-    page_change_page_pages__int_id__patch: {
+    pages_change_page_pages__int_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -4170,7 +4115,151 @@ export interface operations {
             };
         };
     };
-    page_new_line_pages__int_id__lines_post: {
+    pages_lay_page_pages__int_id__lay_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageRequest"];
+            };
+        };
+        responses: {
+            /** @description the header, and after it the tables that it names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    pages_export_svg_pages__int_id__page_svg_get: {
+        parameters: {
+            query?: {
+                form?: "compact" | "plain";
+                dpi?: number;
+                ground?: ("clear" | "page") | string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    pages_export_png_pages__int_id__page_png_get: {
+        parameters: {
+            query?: {
+                form?: "compact" | "plain";
+                dpi?: number;
+                ground?: ("clear" | "page") | string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    pages_export_pieces_pages__int_id__pieces_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    pages_pick_up_pages__int_id__pick_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickUp"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MotifMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    lines_new_line_pages__int_id__lines_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -4205,7 +4294,7 @@ export interface operations {
             };
         };
     };
-    page_bring_in_lines_pages__int_id__lines_file_post: {
+    lines_bring_in_lines_pages__int_id__lines_file_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -4240,7 +4329,7 @@ export interface operations {
             };
         };
     };
-    page_delete_line_lines__int_id__delete: {
+    lines_delete_line_lines__int_id__delete: {
         parameters: {
             query: {
                 version: number;
@@ -4264,7 +4353,7 @@ export interface operations {
             };
         };
     };
-    page_change_line_lines__int_id__patch: {
+    lines_change_line_lines__int_id__patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -4299,21 +4388,114 @@ export interface operations {
             };
         };
     };
-    page_lay_page_pages__int_id__lay_post: {
+    originals_bring_in_picture_originals_post: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_get_original_originals__string_sha__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_shown_original_originals__string_sha__shown_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_preview_picture_originals__string_sha__preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PageRequest"];
+                "application/json": components["schemas"]["PreviewRequest"];
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewMessage"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4325,65 +4507,168 @@ export interface operations {
             };
         };
     };
-    page_export_svg_pages__int_id__page_svg_get: {
-        parameters: {
-            query?: {
-                form?: "compact" | "plain";
-                dpi?: number;
-                ground?: ("clear" | "page") | string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    page_export_png_pages__int_id__page_png_get: {
-        parameters: {
-            query?: {
-                form?: "compact" | "plain";
-                dpi?: number;
-                ground?: ("clear" | "page") | string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorMessage"];
-                };
-            };
-        };
-    };
-    page_export_pieces_pages__int_id__pieces_csv_get: {
+    originals_make_motif_of_picture_originals__string_sha__motif_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                id: number;
+                sha: string;
             };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFromPicture"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_get_job_jobs__string_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_stop_job_jobs__string_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_scans_scans_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scans"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_take_scan_scans__string_name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalMessage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    documents_brush_schema_brush_schema_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -1,24 +1,38 @@
 import { useLayoutEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import type { Refusal } from "./client";
-import { LayChannel, withCuresOf, type LaidScenes } from "./scenes";
+import { LayChannel } from "./asking";
+import type { Refusal, Schemas } from "./client";
+import { withCuresOf, type LaidScenes } from "./scenes";
 
 const QUIET_MS = 220; // after so long without a change the cures are asked for
 
+/** A drawing that is kept laid: have we one, and are we at work on another? */
+export interface Laying<Body, Header extends Schemas["ScenesHeader"]> {
+  /** The last good picture; `of` is the question it answers, so that figures and picture change in the same frame. */
+  laid: (LaidScenes<Header> & { of: Body }) | null;
+  /** Why the last question could not be answered. */
+  refusal: string | null;
+  /** Whether the cures of its findings are there, or still worked out. */
+  cured: boolean;
+}
+
 /**
  * Keep a drawing laid while what is asked changes: at once without cures, and with them when it
- * has been quiet for a moment. The last good picture stays until the next one is ready; `of` is the
- * question it answers, so that figures and picture change in the same frame.
+ * has been quiet for a moment. The last good picture stays until the next one is ready.
  */
-export function useLay<Body extends object>(path: string | null, body: Body | null, { cures = true }: { cures?: boolean } = {}) {
-  const [laid, setLaid] = useState<(LaidScenes & { of: Body }) | null>(null);
+export function useLay<Body extends object, Header extends Schemas["ScenesHeader"] = Schemas["ScenesHeader"]>(
+  path: string | null,
+  body: Body | null,
+  { cures = true }: { cures?: boolean } = {},
+): Laying<Body, Header> {
+  const [laid, setLaid] = useState<(LaidScenes<Header> & { of: Body }) | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [cured, setCured] = useState(false);
-  const channel = useRef<LayChannel | null>(null);
+  const channel = useRef<LayChannel<Header> | null>(null);
   const asked = body === null ? null : JSON.stringify(body);
 
   useLayoutEffect(() => {
-    channel.current = new LayChannel();
+    channel.current = new LayChannel<Header>();
     return () => channel.current?.close();
   }, []);
 
@@ -26,7 +40,7 @@ export function useLay<Body extends object>(path: string | null, body: Body | nu
   useLayoutEffect(() => {
     if (!path || asked === null) return;
     const question = JSON.parse(asked) as Body;
-    const take = (full: boolean) => (answer: LaidScenes) =>
+    const take = (full: boolean) => (answer: LaidScenes<Header>) =>
       flushSync(() => {
         setLaid((before) => ({ ...(full ? answer : withCuresOf(before, answer)), of: question }));
         setCured(full);

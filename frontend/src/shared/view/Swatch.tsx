@@ -1,26 +1,40 @@
 import { useCallback } from "react";
-import type { Motif } from "../api/client";
+import type { Motif, Workshop } from "../api/client";
+import { useSceneMotifs } from "../api/motifs";
 import { useLay } from "../api/useLay";
 import type { Scene } from "../api/scenes";
-import { fitView, laidOf, paintPieces } from "./painter";
+import { laidOf, paintPieces } from "./painter";
 import type { Paint } from "./layers";
+import { fitView } from "./view";
 import { WorkCanvas } from "./WorkCanvas";
 
 const NOTHING = {};
+const NO_SCENES: Scene[] = [];
+const NO_MOTIFS: Motif[] = [];
 
-/** Every brush laid on the standard swatch; asked anew when brushes or motifs change. */
-export function useSwatches(brushes: { id: number; version: number }[], motifs: { id: number; version: number }[]): Scene[] {
-  const versions = [...brushes, ...motifs].map((b) => `${b.id}.${b.version}`).join(" ");
-  const { laid } = useLay(`/api/shelf/lay#${versions}`, NOTHING, { cures: false });
-  return laid?.scenes ?? [];
+/** A brush laid on the standard swatch, with its motifs; missing until they have come. */
+export interface BrushSwatch {
+  scene: Scene;
+  motifs: Motif[];
 }
 
-export function Swatch({ scene, motifs, label }: { scene: Scene | undefined; motifs: Motif[]; label: string }) {
+/** Every brush laid on the standard swatch, by its id; asked anew when brushes or motifs change. */
+export function useSwatches({ brushes, motifs }: Workshop): (brushId: number) => BrushSwatch | undefined {
+  const versions = [...brushes, ...motifs].map((b) => `${b.id}.${b.version}`).join(" ");
+  const { laid } = useLay(`/api/shelf/lay#${versions}`, NOTHING, { cures: false });
+  const scenes = laid?.scenes ?? NO_SCENES;
+  const motifsOf = useSceneMotifs(scenes, motifs);
+  return (brushId) => {
+    const scene = scenes.find((s) => s.brush_id === brushId);
+    return scene && { scene, motifs: motifsOf(scene) };
+  };
+}
+
+export function Swatch({ of: { scene, motifs } = { scene: undefined, motifs: NO_MOTIFS }, label }: { of: Partial<BrushSwatch> | undefined; label: string }) {
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      if (!scene?.box) return;
-      const own = (scene.motif_ids ?? []).flatMap((id) => motifs.find((m) => m.id === id) ?? []);
-      paintPieces(ctx, laidOf(own, scene), fitView(size.width, size.height, scene.box, 3), ratio, size);
+      if (!scene?.box || !motifs) return;
+      paintPieces(ctx, laidOf(motifs, scene), fitView(size.width, size.height, scene.box as [number, number], 3), ratio, size);
     },
     [scene, motifs],
   );

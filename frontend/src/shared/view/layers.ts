@@ -1,4 +1,4 @@
-import type { Ctx } from "./painter";
+import type { Ctx } from "./view";
 
 /** In CSS pixels. */
 export interface Size {

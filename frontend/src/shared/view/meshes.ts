@@ -1,6 +1,6 @@
 import type { PictureMesh } from "../api/scenes";
 import type { Picture } from "./images";
-import type { Ctx } from "./painter";
+import type { Ctx } from "./view";
 
 type Px = [number, number];
 

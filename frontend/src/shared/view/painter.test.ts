@@ -39,7 +39,7 @@ beforeEach(() => {
 test("pieces out of sight are not painted", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [5000, 10], [-5000, 10]), variant: new Uint16Array(0) }), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [5000, 10], [-5000, 10]), motif: new Uint16Array(0) }), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(1);
   expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 50, 50]);
@@ -48,7 +48,7 @@ test("pieces out of sight are not painted", async () => {
 test("shapes thinner than a trace of a pixel are left out", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10]), variant: new Uint16Array(0) }), { scale: 1, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10]), motif: new Uint16Array(0) }), { scale: 1, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(0);
 });
@@ -56,7 +56,7 @@ test("shapes thinner than a trace of a pixel are left out", async () => {
 test("specks are painted in one go, in the largest shape's colour", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [20, 10], [30, 10]), variant: new Uint16Array(0) }), { scale: 0.2, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [20, 10], [30, 10]), motif: new Uint16Array(0) }), { scale: 0.2, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(1);
   expect(painted.fills[0].moves.length).toBe(3);
   expect((ctx as unknown as { fillStyle: string }).fillStyle).toBe("#a33a2f");
@@ -66,27 +66,27 @@ test("each variant is painted by its own stamp", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
   const other = { ...motif(), shapes: [{ ...shape, d: "M0 0L4 0L4 2L0 2Z" }] };
-  const laid = laidOf([motif(), other], { matrices: at([10, 10], [20, 10], [30, 10]), variant: new Uint16Array([0, 1, 1]) });
+  const laid = laidOf([motif(), other], { matrices: at([10, 10], [20, 10], [30, 10]), motif: new Uint16Array([0, 1, 1]) });
   paintPieces(ctx, laid, { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
   expect(painted.fills.length).toBe(3);
   expect(painted.strokes).toBe(1);
 });
 
 test("a motif with cuts is laid by the stretch between them", async () => {
-  const { laidArtwork } = await import("./painter");
+  const { laidArtwork } = await import("./stamp");
   const piece = { width_mm: 3, height_mm: 2, base_line_mm: 1, shapes: [shape] };
   expect(laidArtwork({ ...motif(), piece }).width_mm).toBe(3);
 });
 
 test("a motif is made ready once", async () => {
-  const { stampOf } = await import("./painter");
+  const { stampOf } = await import("./stamp");
   const one = motif();
   expect(stampOf(one)).toBe(stampOf(one));
   expect(stampOf(one)).not.toBe(stampOf(motif()));
 });
 
 test("findings close together get one ring, the chosen one a larger", async () => {
-  const { paintRings } = await import("./painter");
+  const { paintRings } = await import("./marks");
   const { ctx, painted } = fakeContext();
   const finding = (x: number) => ({ at: [x, 0] }) as unknown as Finding;
   paintRings(ctx, [finding(0), finding(0.5), finding(30)], { scale: 2, x: 5, y: 5 }, false, 2);
@@ -107,10 +107,10 @@ function orderedContext() {
   return { ctx: ctx as unknown as CanvasRenderingContext2D, done };
 }
 
-/** One bent piece at (10, 10) whose shapes' contours are numbered by `thirds`. */
-const bent = (thirds: number[]) => ({
-  matrices: at([10, 10]), variant: new Uint16Array(0), shaped: new Uint32Array([1]),
-  outline: new Float32Array(thirds.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(thirds.flatMap((third, i) => [4 * i, 0, third])),
+/** One bent piece at (10, 10), a row a contour: its shape, whether it is closed, and whether it outlines the shape's stroke. */
+const bent = (rows: [number, number, number][], how = 1) => ({
+  matrices: at([10, 10]), motif: new Uint16Array(0), drawn: new Uint32Array([how]),
+  outline: new Float32Array(rows.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(rows.flatMap((row, i) => [4 * i, 0, ...row])),
 });
 const VIEW = { scale: 5, x: 0, y: 0 };
 const AREA = { width: 200, height: 100 };
@@ -118,11 +118,31 @@ const AREA = { width: 200, height: 100 };
 test("a bent piece is painted by its contours, shape by shape, its strokes as strokes", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  paintPieces(ctx, laidOf([motif()], bent([1, 1, 2])), VIEW, 1, AREA);
+  paintPieces(ctx, laidOf([motif()], bent([[0, 1, 0], [0, 1, 0], [1, 0, 0]])), VIEW, 1, AREA);
   expect(done).toEqual([["fill", "#a33a2f", 2], "stroke"]);
 });
 
-test.each([["bent", bent([1])], ["stamped", { matrices: at([10, 10]), variant: new Uint16Array(0) }]])("a %s piece that ends on a bisector is clipped there while it is painted", async (_, scene) => {
+test("where strokes are outlined they are filled as the stroke is painted", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, done } = orderedContext();
+  paintPieces(ctx, laidOf([motif()], bent([[0, 1, 0], [1, 1, 1], [1, 1, 1]], 2)), VIEW, 1, AREA);
+  expect(done).toEqual([["fill", "#a33a2f", 1], ["fill", "#ffffff", 2]]);
+});
+
+test("specks are each of their own colour and size, in their order, and what is large among them is painted as it is", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, painted } = fakeContext();
+  const colours: string[] = [];
+  const fill = ctx.fill.bind(ctx);
+  ctx.fill = (...given: never[]) => (colours.push(String(ctx.fillStyle)), fill(...given));
+  const blue = { ...motif(), shapes: [{ ...shape, fill: "#2c4a84" }] };
+  const sizes = [1, 1, 1, 40].flatMap((size, i) => [size, 0, 0, size, 10 * i, 10]);
+  paintPieces(ctx, laidOf([motif(), blue], { matrices: new Float32Array(sizes), motif: new Uint16Array([0, 0, 1, 1]) }), { scale: 0.2, x: 0, y: 0 }, 1, AREA);
+  expect(colours).toEqual(["#a33a2f", "#2c4a84", "#2c4a84"]);
+  expect(painted.fills.map((path) => path.moves.length)).toEqual([2, 1, 0]);
+});
+
+test.each([["bent", bent([[0, 1, 0]])], ["stamped", { matrices: at([10, 10]), motif: new Uint16Array(0) }]])("a %s piece that ends on a bisector is clipped there while it is painted", async (_, scene) => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
   paintPieces(ctx, laidOf([motif()], { ...scene, cut: new Uint32Array([0]), bisectors: new Float32Array([12, 7, 1, 0]) }), VIEW, 1, AREA);
@@ -137,7 +157,7 @@ test.each([["bent", bent([1])], ["stamped", { matrices: at([10, 10]), variant: n
 test("a piece may end on two bisectors, and one after it on none", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  const scene = { matrices: at([10, 10], [20, 10]), variant: new Uint16Array(0), cut: new Uint32Array([0, 0]), bisectors: new Float32Array([12, 7, 1, 0, 8, 7, -1, 0]) };
+  const scene = { matrices: at([10, 10], [20, 10]), motif: new Uint16Array(0), cut: new Uint32Array([0, 0]), bisectors: new Float32Array([12, 7, 1, 0, 8, 7, -1, 0]) };
   paintPieces(ctx, laidOf([motif()], scene), VIEW, 1, AREA);
   expect(done.filter(Array.isArray).length).toBe(4); // two clips, two fills
   expect(done.indexOf("restore")).toBeLessThan(done.length - 2);
@@ -146,7 +166,7 @@ test("a piece may end on two bisectors, and one after it on none", async () => {
 test("pieces outside the part of a canvas that is seen are not painted", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  const laid = laidOf([motif()], { matrices: at([10, 10], [30, 10]), variant: new Uint16Array(0) });
+  const laid = laidOf([motif()], { matrices: at([10, 10], [30, 10]), motif: new Uint16Array(0) });
   paintPieces(ctx, laid, VIEW, 1, { x: 120, y: 0, width: 60, height: 100 });
   expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 150, 50]);
   expect(painted.fills.length).toBe(1);

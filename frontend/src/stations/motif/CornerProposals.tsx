@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { api, kept, type Brush, type Schemas } from "../../shared/api/client";
-import { fitView, stampOf, stampShapes, type Artwork } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
+import { stampOf, stampShapes, type Artwork } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 

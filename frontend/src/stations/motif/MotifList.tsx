@@ -1,16 +1,19 @@
 import { useCallback } from "react";
 import type { Motif, Workshop } from "../../shared/api/client";
+import { useMotifs } from "../../shared/api/motifs";
 import { go } from "../../shared/ui/place";
-import { fitView, stampOf, stampShapes } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
+import { stampOf, stampShapes } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
-export function MotifList({ workshop, open }: { workshop: Workshop; open: Motif | undefined }) {
+export function MotifList({ workshop, open }: { workshop: Workshop; open: { id: number } | undefined }) {
+  const drawn = useMotifs(workshop.motifs);
   return (
     <>
       <h2 className="mb-1 text-[15px]">Motifs</h2>
       <ul className="grid min-h-0 flex-1 auto-rows-[84px] grid-cols-3 gap-1.5 overflow-y-auto">
-        {workshop.motifs.map((motif) => (
+        {workshop.motifs.map((motif, i) => (
           <li key={motif.id}>
             <button
               aria-current={open?.id === motif.id || undefined}
@@ -18,7 +21,7 @@ export function MotifList({ workshop, open }: { workshop: Workshop; open: Motif 
               onClick={() => go("motif", motif.id)}
             >
               <span className="min-h-0 w-full flex-1">
-                <Portrait motif={motif} />
+                {drawn && <Portrait motif={drawn[i]} />}
               </span>
               <span className="w-full truncate px-1 pb-0.5 text-[12px]">{motif.name}</span>
             </button>

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { api, kept, Refusal, type Motif, type Original, type Schemas, type Workshop } from "../../shared/api/client";
+import { useMotifs } from "../../shared/api/motifs";
 import { useChange, useTrouble } from "../../shared/api/queries";
 import { useLetters } from "../../shared/ui/keys";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -32,7 +33,8 @@ const TABS: [Tab, string][] = [
 type Beginning = "starters" | "tray" | "pick-up" | null;
 
 export function MotifStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
-  const motif = workshop.motifs.find((m) => m.id === id) ?? workshop.motifs[0];
+  const open = workshop.motifs.find((m) => m.id === id) ?? workshop.motifs[0];
+  const motif = useMotifs(open ? [open] : [])?.[0];
   const file = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [beginning, setBeginning] = useState<Beginning>(null);
@@ -112,13 +114,13 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
               <div className="relative flex-1">
                 {beginning === "starters" && <Starters motif={undefined} edit={null} onDone={done} />}
                 {beginning === "tray" && <ScanTray onTaken={setOriginal} onDone={done} />}
-                <NoMotif onStarters={() => begin("starters")} onFile={pickFile} />
+                {open ? <p className="p-8 text-moss">Opening {open.name}…</p> : <NoMotif onStarters={() => begin("starters")} onFile={pickFile} />}
               </div>
             )}
           </div>
           {!original && (
             <aside aria-label="Motifs" className="flex w-[300px] shrink-0 flex-col border-l border-rule px-4 py-3">
-              <MotifList workshop={workshop} open={motif} />
+              <MotifList workshop={workshop} open={open} />
             </aside>
           )}
         </>

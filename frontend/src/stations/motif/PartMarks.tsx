@@ -1,6 +1,6 @@
 import type { MotifBench } from "../../shared/api/client";
 import { useHandle } from "../../shared/ui/handle";
-import type { View } from "../../shared/view/painter";
+import type { View } from "../../shared/view/view";
 import type { MotifEdit } from "./useMotifEdit";
 import { round, unionBox } from "./view";
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { api, kept, type Original, type Preparation, type Schemas } from "../../shared/api/client";
 import { refresh, useTrouble } from "../../shared/api/queries";
-import { AskChannel } from "../../shared/api/scenes";
+import { AskChannel } from "../../shared/api/asking";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";

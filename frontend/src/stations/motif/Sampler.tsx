@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared/api/client";
+import { useMotifs } from "../../shared/api/motifs";
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
-import { fitView, laidArtwork, stampOf, stampShapes, strokeHairline } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
+import { laidArtwork, stampOf, stampShapes } from "../../shared/view/stamp";
+import { strokeHairline } from "../../shared/view/marks";
 import type { Paint } from "../../shared/view/layers";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { CornerProposals, type CornerRole } from "./CornerProposals";
@@ -24,6 +27,11 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
     queryFn: () => kept<Sample>(api.GET("/api/brushes/{id}/sampler", { params: { path: { id: brush.id } } })),
     placeholderData: (before) => before,
   });
+  const own = useMemo(() => {
+    const ids = new Set(data?.pieces.map((piece) => piece.motif_id));
+    return workshop.motifs.filter((m) => ids.has(m.id));
+  }, [data, workshop.motifs]);
+  const motifs = useMotifs(own);
   const [box, size] = useSize<HTMLDivElement>();
   const [asking, setAsking] = useState<Role | null>(null);
   const make = useChange((input: { role: Role; way: Schemas["MakePiece"]["way"] }) =>
@@ -35,10 +43,10 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
   const view = { scale: fitted.scale, x: fitted.x - (data?.box[0] ?? 0) * fitted.scale, y: fitted.y - (data?.box[1] ?? 0) * fitted.scale };
   const paint = useCallback<Paint>(
     (ctx, _area, ratio) => {
-      if (!data) return;
+      if (!data || !motifs) return;
       strokeHairline(ctx, data.path, view, ratio, "#c98d84", 1, [1, 4]);
       for (const piece of data.pieces) {
-        const motif = workshop.motifs.find((m) => m.id === piece.motif_id);
+        const motif = motifs.find((m) => m.id === piece.motif_id);
         if (!motif) continue;
         const s = view.scale * ratio;
         const [a, b, c, d, e, f] = piece.matrix;
@@ -47,7 +55,7 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
       }
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the view follows from the sample and the size
-    [data, workshop.motifs, view.scale, view.x, view.y],
+    [data, motifs, view.scale, view.x, view.y],
   );
   const variants = brush.pieces.repeat.flatMap((id) => workshop.motifs.find((m) => m.id === id) ?? []);
   return (

@@ -4,7 +4,7 @@ import { api, kept, type MotifBench, type Schemas } from "../../shared/api/clien
 import { useChange } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
-import { stampOf, stampShapes } from "../../shared/view/painter";
+import { stampOf, stampShapes } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { MotifEdit } from "./useMotifEdit";

@@ -3,7 +3,7 @@ import { useCallback, useState } from "react";
 import { api, kept, type Motif, type Starter } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
-import { stampOf, stampShapes } from "../../shared/view/painter";
+import { stampOf, stampShapes } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { MotifEdit } from "./useMotifEdit";

@@ -1,8 +1,9 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
+import { learn } from "../../shared/api/motifs";
 import { useChange, withVersion } from "../../shared/api/queries";
-import { AskChannel } from "../../shared/api/scenes";
+import { AskChannel } from "../../shared/api/asking";
 
 /** A motif as kept and as a change in the hand would make it, with its seam and weight; one motif a mount. */
 export function useMotifEdit(motif: Motif, pointsOf: number | null) {
@@ -23,8 +24,16 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
 
   const change = useChange((input: { edit: Edit; label?: string; merge_key?: string }) =>
     withVersion("motif", motif, (version) =>
-      kept<Motif>(api.POST("/api/motifs/{id}/edit", { params: path, body: { version, edit: input.edit, label: input.label ?? null, merge_key: input.merge_key ?? "" } })),
-    ),
+      kept<Motif>(
+        api.POST("/api/motifs/{id}/edit", {
+          params: path,
+          body: { version, edit: input.edit, label: input.label ?? null, merge_key: input.merge_key ?? "" },
+        }),
+      ),
+    ).then((after) => {
+      learn(after);
+      return after;
+    }),
   );
   const held = draft && (draft.of === motif.version || own.isPlaceholderData) ? draft : null;
   const drop = (): void => {
@@ -60,7 +69,8 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
     keep: (edit: Edit, more: { label?: string; merge_key?: string; then?: (motif: Motif) => void } = {}): void => {
       open.current = false;
       setRefusal(null);
-      change.mutate({ edit, label: more.label, merge_key: more.merge_key }, { onSuccess: (after) => more.then?.(after), onError: drop });
+      const then = (after: Motif): void => more.then?.(after);
+      change.mutate({ edit, label: more.label, merge_key: more.merge_key }, { onSuccess: then, onError: drop });
     },
     busy: change.isPending,
   };

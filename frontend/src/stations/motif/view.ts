@@ -1,5 +1,5 @@
 import type { Motif, MotifBench, Shape } from "../../shared/api/client";
-import type { View } from "../../shared/view/painter";
+import type { View } from "../../shared/view/view";
 
 export type Box = [number, number, number, number];
 

@@ -1,10 +1,11 @@
 import type { Line } from "../../shared/api/client";
-import { EXTENT, type LaidScenes, type Scene } from "../../shared/api/scenes";
+import type { Scene } from "../../shared/api/scenes";
+import { EXTENT } from "../../shared/api/tables";
 import { useSize } from "../../shared/view/WorkCanvas";
 
 interface Props {
   scene: Scene | undefined;
-  strip: LaidScenes["strip"];
+  strip: Scene["strip"];
   line: Line | null;
   onSpot: (at: [number, number]) => void;
 }
@@ -38,7 +39,7 @@ function words(scene: Scene | undefined, line: Line | null): string {
   return `${line.name}: ${scene.length_mm.toFixed(1)} mm, ${tightest}. ${safe}`;
 }
 
-function Plot({ scene, strip, width, onSpot }: { scene: Scene; strip: NonNullable<LaidScenes["strip"]>; width: number; onSpot: Props["onSpot"] }) {
+function Plot({ scene, strip, width, onSpot }: { scene: Scene; strip: NonNullable<Scene["strip"]>; width: number; onSpot: Props["onSpot"] }) {
   const { bend, vertices } = strip;
   const safe = scene.safe_mm ? 1 / scene.safe_mm : 0;
   let most = safe * 1.7;

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import type { Line, Source } from "../../shared/api/client";
-import type { View } from "../../shared/view/painter";
+import type { View } from "../../shared/view/view";
 
 interface PointsOf {
   kind: "points";

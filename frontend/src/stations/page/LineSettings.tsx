@@ -18,7 +18,6 @@ const INKS: [string, string][] = [
 interface Props {
   line: Line;
   workshop: Workshop;
-  swatches: Scene[];
   scene: Scene | undefined;
   changes: LineChanges;
   onGone: () => void;

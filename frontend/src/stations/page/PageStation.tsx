@@ -1,9 +1,9 @@
 import { useMemo, useState } from "react";
 import { api, kept, type Page, type PageLines, type Source, type Workshop } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
-import { useMotifs } from "../../shared/api/useInked";
+import { useSceneMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
-import type { Cure, Finding } from "../../shared/api/scenes";
+import type { Cure, Finding, Scene } from "../../shared/api/scenes";
 import { isTyping, useLetters, useWindowKey } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { BendStrip } from "./BendStrip";
@@ -40,6 +40,8 @@ export interface PlacedFinding extends Finding {
   lineId: number;
 }
 
+const NONE: Scene[] = [];
+
 function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
   const { page, lines } = data;
   const changes = useLineChanges(page.id);
@@ -70,10 +72,10 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
   }, [draft, lines, nextBrush]);
   const over = useLay(drafted ? path : null, drafted, { cures: false });
 
-  const laid = base.laid?.scenes ?? [];
-  const trying = draft ? (over.laid?.scenes ?? []) : [];
-  const scenes = [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")];
-  const motifOf = useMotifs(workshop.motifs, scenes);
+  const laid = base.laid?.scenes ?? NONE;
+  const trying = (draft && over.laid?.scenes) || NONE;
+  const scenes = useMemo(() => [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")], [laid, trying]);
+  const motifOf = useSceneMotifs(scenes);
 
   // while a cure is tried out the list stays as it was, so that the pointer does not lose its place
   const [heldFindings, setHeld] = useState<PlacedFinding[] | null>(null);
@@ -136,7 +138,7 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
           onMove={(line, by) => changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` })}
           onRemove={(line) => changes.remove.mutate(line)}
         />
-        <BendStrip scene={laid.find((s) => s.line_id === chosenId)} strip={base.laid?.strip ?? null} line={chosen} onSpot={setSpot} />
+        <BendStrip scene={laid.find((s) => s.line_id === chosenId)} strip={laid.find((s) => s.strip)?.strip ?? null} line={chosen} onSpot={setSpot} />
       </div>
       <SidePanel
         workshop={workshop}

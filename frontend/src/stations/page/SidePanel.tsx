@@ -35,7 +35,7 @@ interface Props {
 
 export function SidePanel(props: Props) {
   const { workshop, page, lines, scenes, chosen, findings, changes } = props;
-  const swatches = useSwatches(workshop.brushes, workshop.motifs);
+  const swatches = useSwatches(workshop);
   const front = [...lines].reverse();
   return (
     <aside aria-label="Lines" className="flex w-[352px] shrink-0 flex-col border-l border-rule px-4 pt-2.5 pb-3">
@@ -54,7 +54,7 @@ export function SidePanel(props: Props) {
             <li key={line.id} aria-current={chosen?.id === line.id || undefined} className="flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 aria-[current]:border-l-4 aria-[current]:border-l-indigo">
               <button className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left" onClick={() => props.onChoose(line.id)}>
                 <span aria-hidden className="h-[34px] w-[46px] shrink-0">
-                  <Swatch scene={swatches.find((s) => s.brush_id === line.brush_id)} motifs={workshop.motifs} label={brush?.name ?? ""} />
+                  <Swatch of={swatches(line.brush_id)} label={brush?.name ?? ""} />
                 </span>
                 <span className={`min-w-0 flex-1 leading-tight ${line.visible ? "" : "opacity-55"}`}>
                   <span className="block truncate font-semibold">{line.name}</span>
@@ -84,7 +84,7 @@ export function SidePanel(props: Props) {
           );
         })}
       </ul>
-      {chosen && <LineSettings key={chosen.id} line={chosen} workshop={workshop} swatches={swatches} scene={scenes.find((s) => s.line_id === chosen.id)} changes={changes} onGone={() => props.onChoose(null)} />}
+      {chosen && <LineSettings key={chosen.id} line={chosen} workshop={workshop} scene={scenes.find((s) => s.line_id === chosen.id)} changes={changes} onGone={() => props.onChoose(null)} />}
       <h2 className="mt-2.5 mb-1 truncate text-[15px]">
         Findings{" "}
         {/* one line whatever it says, or the list would slip from under the pointer */}

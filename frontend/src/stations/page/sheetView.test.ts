@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Page } from "../../shared/api/client";
-import { fitView } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
 import { withChange } from "../../shared/ui/settings";
 import { fitSheet, zoomed } from "./sheetView";
 

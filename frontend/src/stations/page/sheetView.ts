@@ -1,5 +1,5 @@
 import type { Page } from "../../shared/api/client";
-import type { Ctx, View } from "../../shared/view/painter";
+import type { Ctx, View } from "../../shared/view/view";
 
 const RULER = 26;
 

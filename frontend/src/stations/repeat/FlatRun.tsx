@@ -1,8 +1,11 @@
 import { memo, useCallback, useMemo } from "react";
 import type { Motif, Settings } from "../../shared/api/client";
-import { EXTENT, type Scene } from "../../shared/api/scenes";
+import type { Scene } from "../../shared/api/scenes";
+import { EXTENT } from "../../shared/api/tables";
 import { useHandle } from "../../shared/ui/handle";
-import { laidOf, paintPieces, strokeHairline, type Ctx, type View } from "../../shared/view/painter";
+import { laidOf, paintPieces } from "../../shared/view/painter";
+import { strokeHairline } from "../../shared/view/marks";
+import type { Ctx, View } from "../../shared/view/view";
 import type { Paint, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";

@@ -1,6 +1,8 @@
 import type { Motif } from "../../shared/api/client";
-import { EXTENT, JOIN, type Scene } from "../../shared/api/scenes";
-import { laidOf, paintPieces, type Ctx, type View } from "../../shared/view/painter";
+import type { Scene } from "../../shared/api/scenes";
+import { EXTENT, JOINS } from "../../shared/api/tables";
+import { laidOf, paintPieces } from "../../shared/view/painter";
+import type { Ctx, View } from "../../shared/view/view";
 
 const RADIUS = 43;
 const TOP = 192;
@@ -10,14 +12,14 @@ export const LENS = {
   /** Where the i-th lens hangs, in px, in the room left of `right`. */
   left: (i: number, right: number) => 108 + i * Math.min(EVERY, (right - 150) / 4),
   /** How many joins of a scene hang under the run. */
-  count: (scene: Scene) => Math.min(4, scene.joins.length / JOIN.width),
+  count: (scene: Scene) => Math.min(4, scene.joins.length / JOINS.width),
 };
 
 /** What a lens looks at: the edge of the piece before the join, the gap to the next, and px a mm. */
 function lookAt(scene: Scene, index: number) {
-  const join = scene.joins.subarray(index * JOIN.width, (index + 1) * JOIN.width);
+  const join = scene.joins.subarray(index * JOINS.width, (index + 1) * JOINS.width);
   const before = scene.extents.subarray(index * EXTENT.width, (index + 1) * EXTENT.width);
-  const gap = join[JOIN.gap];
+  const gap = join[JOINS.gap];
   const edge = before[EXTENT.s] + before[EXTENT.after];
   const shown = Math.max(Math.abs(gap) * 2.4, (before[EXTENT.before] + before[EXTENT.after]) * 0.28);
   return { join, gap, edge, middle: edge + gap / 2, scale: (2 * RADIUS) / shown };
@@ -54,9 +56,9 @@ export function paintLens(ctx: Ctx, scene: Scene, motifs: Motif[], index: number
 
 /** What the outlines say, where they are measured. */
 function outlineRows(join: Float32Array): [string, string][] {
-  if (Number.isNaN(join[JOIN.apart])) return [];
-  const touching = join[JOIN.apart] < 0.005;
-  return [touching ? ["shared", `${join[JOIN.overlap].toFixed(2)} mm²`] : ["apart", `${join[JOIN.apart].toFixed(2)} mm`]];
+  if (Number.isNaN(join[JOINS.apart])) return [];
+  const touching = join[JOINS.apart] < 0.005;
+  return [touching ? ["shared", `${join[JOINS.overlap].toFixed(2)} mm²`] : ["apart", `${join[JOINS.apart].toFixed(2)} mm`]];
 }
 
 interface Props {
@@ -75,9 +77,9 @@ export function JoinLens({ scene, index, view, left, night }: Props) {
   const cx = left + RADIUS;
   const rows: [string, string][] = [
     [gap < 0 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
-    ["step", `${join[JOIN.step].toFixed(2)} mm`],
-    ["kink", `${join[JOIN.kink].toFixed(1)}°`],
-    ...(join[JOIN.tone] >= 0.5 ? ([["tone", `ΔE ${join[JOIN.tone].toFixed(1)}`]] as [string, string][]) : []),
+    ["step", `${join[JOINS.step].toFixed(2)} mm`],
+    ["kink", `${join[JOINS.kink].toFixed(1)}°`],
+    ...(join[JOINS.tone] >= 0.5 ? ([["tone", `ΔE ${join[JOINS.tone].toFixed(1)}`]] as [string, string][]) : []),
     ...outlineRows(join),
   ];
   return (

@@ -1,5 +1,6 @@
 import type { Settings } from "../../shared/api/client";
-import { JOIN, type Scene } from "../../shared/api/scenes";
+import type { Scene } from "../../shared/api/scenes";
+import { JOINS } from "../../shared/api/tables";
 import { useSize } from "../../shared/view/WorkCanvas";
 
 interface Props {
@@ -14,13 +15,13 @@ const ROOM = { left: 44, right: 40, top: 16, foot: 14 };
 /** Gap and kink of every join along a trial line, against what may be missed before it is a finding. */
 export function JoinPlot({ scene, settings, night }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
-  const joins = Array.from({ length: scene.joins.length / JOIN.width }, (_, i) => scene.joins.subarray(i * JOIN.width, (i + 1) * JOIN.width));
+  const joins = Array.from({ length: scene.joins.length / JOINS.width }, (_, i) => scene.joins.subarray(i * JOINS.width, (i + 1) * JOINS.width));
   const jointed = settings.travel.round_bends === "jointed";
   const gapTolerance = settings.joins?.gap_tolerance_mm ?? 0.1;
   const kinkTolerance = settings.joins?.kink_tolerance_deg ?? 15;
-  const gaps = joins.map((join) => join[JOIN.gap] - join[JOIN.wished]);
+  const gaps = joins.map((join) => join[JOINS.gap] - join[JOINS.wished]);
   const most = Math.max(gapTolerance * 1.5, ...gaps.map(Math.abs));
-  const mostKink = Math.max(kinkTolerance * 1.5, ...joins.map((join) => join[JOIN.kink]));
+  const mostKink = Math.max(kinkTolerance * 1.5, ...joins.map((join) => join[JOINS.kink]));
   const width = Math.max(80, size.width - ROOM.left - ROOM.right);
   const height = HEIGHT - ROOM.top - ROOM.foot;
   const x = (s: number): number => ROOM.left + (scene.length_mm ? s / scene.length_mm : 0) * width;
@@ -28,10 +29,10 @@ export function JoinPlot({ scene, settings, night }: Props) {
   const kinkY = (kink: number): number => ROOM.top + height * (1 - kink / mostKink);
   const ink = night ? "#ffffff" : "var(--color-loden)";
   const weld = night ? "#e8bd4d" : "#8a6710";
-  const order = joins.map((_, i) => i).sort((a, b) => joins[a][JOIN.s] - joins[b][JOIN.s]);
-  const line = order.map((i) => `${x(joins[i][JOIN.s]).toFixed(1)} ${kinkY(joins[i][JOIN.kink]).toFixed(1)}`).join("L");
+  const order = joins.map((_, i) => i).sort((a, b) => joins[a][JOINS.s] - joins[b][JOINS.s]);
+  const line = order.map((i) => `${x(joins[i][JOINS.s]).toFixed(1)} ${kinkY(joins[i][JOINS.kink]).toFixed(1)}`).join("L");
   const words = joins.length
-    ? `Gap and kink at ${joins.length} joins: gaps stray by up to ${Math.max(...gaps.map(Math.abs)).toFixed(2)} mm, kinks up to ${Math.max(...joins.map((j) => j[JOIN.kink])).toFixed(1)} degrees`
+    ? `Gap and kink at ${joins.length} joins: gaps stray by up to ${Math.max(...gaps.map(Math.abs)).toFixed(2)} mm, kinks up to ${Math.max(...joins.map((j) => j[JOINS.kink])).toFixed(1)} degrees`
     : "No joins to plot";
   return (
     <div ref={box} className={`shrink-0 border border-t-0 border-rule ${night ? "bg-night" : "bg-work"}`} style={{ height: HEIGHT }}>
@@ -45,7 +46,7 @@ export function JoinPlot({ scene, settings, night }: Props) {
             return (
               <path
                 key={i}
-                d={`M${x(join[JOIN.s]).toFixed(1)} ${y(0)}V${y(gaps[i]).toFixed(1)}`}
+                d={`M${x(join[JOINS.s]).toFixed(1)} ${y(0)}V${y(gaps[i]).toFixed(1)}`}
                 stroke={faulty ? (night ? "#e08a7e" : "var(--color-madder)") : ink}
                 strokeWidth={faulty ? 3 : 2}
               />

@@ -1,5 +1,7 @@
 import { useMemo, useState } from "react";
-import type { Brush, Motif, Settings, Workshop } from "../../shared/api/client";
+import type { Brush, Motif, Schemas, Settings, Workshop } from "../../shared/api/client";
+import type { LaidScenes } from "../../shared/api/scenes";
+import { useMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
 import { focusField, useLetters, useWindowKey, isTyping } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
@@ -15,8 +17,10 @@ import { Words, type Question } from "./Words";
 
 export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
-  const motifs = useMemo(() => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
-  if (!brush || !motifs.length) return <NoBrush />;
+  const summaries = useMemo(() => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
+  const motifs = useMotifs(summaries);
+  if (!brush || !summaries.length) return <NoBrush />;
+  if (!motifs) return <p className="p-8 text-moss">Opening {brush.name}…</p>;
   return <Bench key={brush.id} brush={brush} motifs={motifs} pages={workshop.pages} />;
 }
 
@@ -65,9 +69,9 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
     [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
   const versions = [...motifs, ...(pinned.length ? pages : [])].map(({ version }) => version).join("."); // asked anew for others
-  const { laid, refusal, cured } = useLay(`/api/bench/lay#${versions}`, body);
+  const { laid, refusal, cured } = useLay<NonNullable<typeof body>, Schemas["BenchHeader"]>(`/api/bench/lay#${versions}`, body);
 
-  const header = laid?.header as BenchHeader | undefined;
+  const header = laid?.header;
   const fitting = header && FLAT.scale(flatSize, header.pitch_mm, header.height_mm);
   // the scales stand still while something is dragged and settle when it is let go
   if (still && header && fitting && (Math.abs(fitting - held.scale) > 1e-6 || header.trial_mm !== held.trial)) {
@@ -206,11 +210,4 @@ function usePresent(pinned: number[], asked: number[], come: number[]): number[]
   return useMemo(() => pinned.filter((line) => !gone.split(" ").includes(String(line))), [pinned, gone]);
 }
 
-export interface BenchHeader {
-  trial_mm: number;
-  trial_box: [number, number];
-  piece_mm: number;
-  gap_mm: number;
-  pitch_mm: number;
-  height_mm: number;
-}
+export type BenchHeader = LaidScenes<Schemas["BenchHeader"]>["header"];

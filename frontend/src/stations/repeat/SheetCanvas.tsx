@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState } from "react";
 import type { Motif } from "../../shared/api/client";
-import { laidArtwork } from "../../shared/view/painter";
+import { laidArtwork } from "../../shared/view/stamp";
 import type { SheetOrder } from "./sheet.worker";
 import type { SheetPicture } from "./sheetPainter";
 

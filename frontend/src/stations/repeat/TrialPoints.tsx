@@ -1,5 +1,5 @@
 import { useHandle } from "../../shared/ui/handle";
-import { fitView } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { MARGIN_PX } from "./TrialScene";
 

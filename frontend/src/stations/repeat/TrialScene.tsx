@@ -1,7 +1,8 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
-import { fitView, laidArtwork } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
+import { laidArtwork } from "../../shared/view/stamp";
 import { paintTrial, paintTrialLine } from "./sheetPainter";
 import type { Paint, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";

@@ -2,7 +2,7 @@ import { memo, useLayoutEffect, useMemo, useState, type ReactNode } from "react"
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { Caution, Sound } from "../../shared/ui/Findings";
-import { fitView } from "../../shared/view/painter";
+import { fitView } from "../../shared/view/view";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { SheetCanvas } from "./SheetCanvas";
 import type { SheetPart } from "./sheetPainter";
@@ -35,10 +35,10 @@ interface Cell {
 
 /** What is painted of a scene in its part of the sheet. */
 function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
-  const { path, findings, matrices, variant, outline, contours, shaped, cut, bisectors, meshes } = scene;
+  const { path, findings, matrices, motif, drawn, outline, contours, cut, bisectors, meshes } = scene;
   const view = fitView(part.width, part.height, box, MARGIN_PX);
   const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
-  return { path, findings: findings.map(({ at }) => ({ at })), matrices, variant, outline, contours, shaped, cut, bisectors, meshes, view: placed, part, thread };
+  return { path, findings: findings.map(({ at }) => ({ at })), matrices, motif, drawn, outline, contours, cut, bisectors, meshes, view: placed, part, thread };
 }
 
 const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });

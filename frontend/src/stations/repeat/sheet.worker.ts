@@ -1,5 +1,5 @@
 import { imagesArrived } from "../../shared/view/images";
-import type { Artwork } from "../../shared/view/painter";
+import type { Artwork } from "../../shared/view/stamp";
 import { SheetPainter, type SheetPicture } from "./sheetPainter";
 
 /** What the worker is told: the canvas once, the motifs' artworks whenever they are others, and numbered sheets to paint. */

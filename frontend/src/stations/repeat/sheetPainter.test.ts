@@ -1,5 +1,5 @@
 import { beforeEach, expect, test, vi } from "vitest";
-import type { Artwork } from "../../shared/view/painter";
+import type { Artwork } from "../../shared/view/stamp";
 import type { SheetPart } from "./sheetPainter";
 
 /** A canvas that remembers what it was asked to paint, in order. */
@@ -29,7 +29,7 @@ beforeEach(() => {
 const shape = { d: "M0 0L8 0L8 2L0 2Z", fill: "#a33a2f", fill_opacity: 1, fill_rule: "nonzero", stroke: null, stroke_opacity: 1, stroke_width: 0, cap: "butt", join: "miter", miter_limit: 4, dashes: [], name: "", group: 0, derived: false, box: [0, 0, 8, 2], fill_gradient: null, stroke_gradient: null, picture: null };
 const bar: Artwork = { width_mm: 8, height_mm: 2, base_line_mm: 1, shapes: [shape] };
 const part = (x: number, more: Partial<SheetPart> = {}): SheetPart => ({
-  path: "M0 10H40", findings: [], matrices: new Float32Array([1, 0, 0, 1, 10, 10]), variant: new Uint16Array(0),
+  path: "M0 10H40", findings: [], matrices: new Float32Array([1, 0, 0, 1, 10, 10]), motif: new Uint16Array(0),
   view: { scale: 5, x, y: 0 }, part: { x, y: 0, width: 200, height: 100 }, thread: false, ...more,
 });
 

@@ -1,10 +1,13 @@
 import type { Finding } from "../../shared/api/scenes";
 import { fitCanvas, Layers, type Size } from "../../shared/view/layers";
-import { laidWith, paintPieces, paintRings, strokeHairline, type Area, type Artwork, type Ctx, type LaidScene, type View } from "../../shared/view/painter";
+import { laidWith, paintPieces, type LaidScene } from "../../shared/view/painter";
+import { paintRings, strokeHairline } from "../../shared/view/marks";
+import type { Area, Ctx, View } from "../../shared/view/view";
+import type { Artwork } from "../../shared/view/stamp";
 
 /** What is painted of a scene: its pieces, its line and where its findings are. */
 export interface TrialPicture extends LaidScene {
-  path?: string;
+  path?: string | null;
   findings: Pick<Finding, "at">[];
 }
 

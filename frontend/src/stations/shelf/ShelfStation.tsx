@@ -4,11 +4,11 @@ import { useChange } from "../../shared/api/queries";
 import type { Scene } from "../../shared/api/scenes";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
-import { Swatch, useSwatches } from "../../shared/view/Swatch";
+import { Swatch, useSwatches, type BrushSwatch } from "../../shared/view/Swatch";
 
 export function ShelfStation({ workshop }: { workshop: Workshop }) {
   const [search, setSearch] = useState("");
-  const swatches = useSwatches(workshop.brushes, workshop.motifs);
+  const swatches = useSwatches(workshop);
   const make = useChange((body: Schemas["NewBrush"]) => kept<Brush>(api.POST("/api/brushes", { body })));
   const shown = workshop.brushes.filter((b) => b.name.toLowerCase().includes(search.trim().toLowerCase()));
   return (
@@ -53,8 +53,7 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
           <Label
             key={brush.id}
             brush={brush}
-            workshop={workshop}
-            scene={swatches.find((s) => s.brush_id === brush.id)}
+            swatch={swatches(brush.id)}
             onCopy={() => make.mutate({ name: freeName(brush.name, workshop.brushes), copy_of: brush.id })}
           />
         ))}
@@ -71,7 +70,7 @@ function freeName(name: string, brushes: Brush[]): string {
 }
 
 /** A brush as a woven label: its swatch, its name, what it can take. */
-function Label({ brush, workshop, scene, onCopy }: { brush: Brush; workshop: Workshop; scene: Scene | undefined; onCopy: () => void }) {
+function Label({ brush, swatch, onCopy }: { brush: Brush; swatch: BrushSwatch | undefined; onCopy: () => void }) {
   const [name, setName] = useState<string | null>(null);
   const rename = useChange((next: string) =>
     kept(api.PATCH("/api/brushes/{id}", { params: { path: { id: brush.id } }, body: { version: brush.version, name: next, merge_key: "" } })),
@@ -87,7 +86,7 @@ function Label({ brush, workshop, scene, onCopy }: { brush: Brush; workshop: Wor
       <span aria-hidden className="absolute inset-y-0 left-0 w-[7px] border-r border-dashed border-madder bg-madder-wash" />
       <span aria-hidden className="absolute inset-y-0 right-0 w-[7px] border-l border-dashed border-madder bg-madder-wash" />
       <button className="block h-[150px] w-full px-4 pt-2" aria-label={`Open ${brush.name}`} onClick={() => go("repeat", brush.id)}>
-        <Swatch scene={scene} motifs={workshop.motifs} label={`${brush.name} on the swatch`} />
+        <Swatch of={swatch} label={`${brush.name} on the swatch`} />
       </button>
       <div className="px-4 pb-2.5">
         {name === null ? (
@@ -107,7 +106,7 @@ function Label({ brush, workshop, scene, onCopy }: { brush: Brush; workshop: Wor
             }}
           />
         )}
-        <p className="text-[12.5px] text-moss">{traits(scene)}</p>
+        <p className="text-[12.5px] text-moss">{traits(swatch?.scene)}</p>
         <div className="mt-1 flex gap-3.5 text-[12.5px]">
           <button className="text-indigo underline decoration-dotted" aria-label={`Duplicate ${brush.name}`} onClick={onCopy}>
             Duplicate
@@ -131,5 +130,5 @@ function traits(scene: Scene | undefined): string {
   if (!scene) return " ";
   if (scene.refused) return scene.refused;
   const pitch = `every ${(scene.wished_pitch_mm ?? 0).toFixed(2)} mm`;
-  return scene.safe_mm === null ? `${pitch}, takes any bend` : `${pitch}, needs radius ≥ ${scene.safe_mm.toFixed(0)} mm`;
+  return scene.safe_mm == null ? `${pitch}, takes any bend` : `${pitch}, needs radius ≥ ${scene.safe_mm.toFixed(0)} mm`;
 }

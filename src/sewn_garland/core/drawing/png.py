@@ -11,7 +11,7 @@ from ..errors import LimitError, NumericError
 MOST_PIXELS = 120_000_000
 MOST_SIDE = 20_000
 SECONDS = 120
-CHILD = Path(__file__).with_name("rasteriser.py")
+CHILD = Path(__file__).with_name("png_child.py")
 
 
 def pixels_of(width_mm: float, height_mm: float, dpi: float) -> tuple[int, int]:

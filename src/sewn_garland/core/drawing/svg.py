@@ -5,29 +5,20 @@ from __future__ import annotations
 import base64
 import json
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from xml.sax.saxutils import quoteattr
 
 import numpy as np
 
-from ..placing.rigid import matrices_of
-from ..values.laid import LaidLine
+from ..artwork.fills import without_strokes
+from ..values.drawing import Drawing, Flat, PaintedPieces
 from ..values.motif import Gradient, Motif, Paint, Shape, mapped
 from .meshes import picture_on_mesh
-from .shaped import shaped_markup
+from .svg_shaped import shaped_markup
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
-Scenery = Sequence[tuple[str, str]]  # path data and colour
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
-
-
-@dataclass(frozen=True, eq=False)
-class Layer:
-    """One laid line with the motifs, inked, of its brush."""
-
-    motifs: tuple[Motif, ...]
-    laid: LaidLine
 
 
 @dataclass
@@ -50,54 +41,61 @@ class Servers:
         return "".join(f"{_gradient_markup(name, gradient)}\n" for gradient, name in self.ids.items()) + clips
 
 
-def compact_svg(
-    width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None, scenery: Scenery = ()
-) -> str:
-    """Draw each motif once in ``defs`` and each piece as a ``use`` of at most 90 bytes.
-
-    ``ground`` is a colour under everything, ``scenery`` flat shapes on it; neither is the default.
-    """
+def compact_svg(drawing: Drawing) -> str:
+    """Draw each artwork once in ``defs`` and each piece as a ``use`` of at most 90 bytes."""
     ids: dict[str, str] = {}
     servers = Servers()
-    body = []
-    for layer in layers:
-        if layer.laid.outlines is not None:
-            body.append(_shaped(layer, servers, ids))
-            continue
-        names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in layer.motifs]
+
+    def pieces(item: PaintedPieces) -> str:
+        if item.outlines is not None:
+            return _shaped(item, servers, ids)
+        names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in item.artwork]
         templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
-        matrices = matrices_of(layer.laid.placements)
-        lines = _filled(templates, layer.laid.placements.variant, lambda i, m=matrices: m[i])
-        body.append(NEEDLESS_ZERO.sub("", lines))
+        return NEEDLESS_ZERO.sub("", _filled(templates, item.motif, lambda index, v: item.matrices[index]))
+
+    body = _body(drawing, pieces)
     defs = servers.markup() + "".join(f'<g id="{name}">{markup}</g>\n' for markup, name in ids.items())
-    return _document(width_mm, height_mm, defs, body, ground, scenery)
+    return _document(drawing.width_mm, drawing.height_mm, defs, body, drawing.ground)
 
 
-def plain_svg(
-    width_mm: float, height_mm: float, layers: Sequence[Layer], *, ground: str | None = None, scenery: Scenery = ()
-) -> str:
+def plain_svg(drawing: Drawing) -> str:
     """Draw each piece as a group of its own shapes, for programs that do not resolve references."""
-    body = []
     servers = Servers()
-    for layer in layers:
-        if layer.laid.outlines is not None:
-            body.append(_shaped(layer, servers, None))
-            continue
-        placements = layer.laid.placements
-        matrices, factor = matrices_of(placements), np.abs(placements.scale[:, 0])
-        anchored = [_anchored(m) for m in layer.motifs]
+
+    def pieces(item: PaintedPieces) -> str:
+        if item.outlines is not None:
+            return _shaped(item, servers, None)
+        artwork, which = _with_strokes_that_scale(item)
+        anchored = [_anchored(m) for m in artwork]
         templates = [_piece_template(shapes, servers) for shapes in anchored]
 
-        def values(index, variant, matrices=matrices, factor=factor, anchored=anchored):
-            return np.hstack([_shape_values(s, matrices[index], factor[index]) for s in anchored[variant]])
+        def values(index: np.ndarray, v: int) -> np.ndarray:
+            return np.hstack([_shape_values(s, item.matrices[index], item.scales[index]) for s in anchored[v]])
 
-        lines = _filled(templates, placements.variant, values, by_variant=True)
-        body.append(TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), lines))
-    return _document(width_mm, height_mm, servers.markup(), body, ground, scenery)
+        return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), _filled(templates, which, values))
+
+    body = _body(drawing, pieces)
+    return _document(drawing.width_mm, drawing.height_mm, servers.markup(), body, drawing.ground)
 
 
-def _shaped(layer: Layer, servers: Servers, ids: dict[str, str] | None) -> str:
-    """Write a layer with shaped pieces; stamped ones by reference to ``ids``, or as their own shapes without them."""
+def _body(drawing: Drawing, pieces: Callable[[PaintedPieces], str]) -> list[str]:
+    return [pieces(item) if isinstance(item, PaintedPieces) else _flat_markup(item) for item in drawing.items]
+
+
+def _flat_markup(flat: Flat) -> str:
+    return f"<path d={quoteattr(flat.d)} fill={quoteattr(flat.fill)}/>\n"
+
+
+def _with_strokes_that_scale(item: PaintedPieces) -> tuple[tuple[Motif, ...], np.ndarray]:
+    """Return artwork, and each piece's place (n,) in it, whose strokes one width can stand for: where it is stretched they are outlined."""
+    if item.similar.all():
+        return item.artwork, item.motif
+    artwork = (*item.artwork, *map(without_strokes, item.artwork))
+    return artwork, np.where(item.similar, item.motif, item.motif + len(item.artwork))
+
+
+def _shaped(item: PaintedPieces, servers: Servers, ids: dict[str, str] | None) -> str:
+    """Write pieces some of which are shaped; stamped ones by reference to ``ids``, or as their own shapes without them."""
 
     def attributes(shape: Shape, scale: float) -> str:
         stroke = shape.stroke
@@ -117,8 +115,7 @@ def _shaped(layer: Layer, servers: Servers, ids: dict[str, str] | None) -> str:
         return f'<use href="#{markup[motif]}" transform="matrix({text})"/>\n'
 
     markup: dict[Motif, str] = {}
-    placements = layer.laid.placements
-    return shaped_markup(layer.laid.outlines, layer.motifs, placements.variant, matrices_of(placements), attributes, picture, stamped)
+    return shaped_markup(item, attributes, picture, stamped)
 
 
 def motif_svg(motif: Motif) -> str:
@@ -143,14 +140,13 @@ def shape_attributes(shape: Shape, servers: Servers) -> str:
 
 
 def _document(
-    width: float, height: float, defs: str, body: Iterable[str], ground: str | None, scenery: Scenery = (), *, more: str = ""
+    width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = ""
 ) -> str:
     w, h = _short(width), _short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
-    flats = "".join(f"<path d={quoteattr(d)} fill={quoteattr(fill)}/>\n" for d, fill in scenery)
     defs = f"<defs>\n{defs}</defs>\n" if defs else ""
     return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}"{more}>\n'
-            f"{defs}{rect}{flats}{''.join(body)}</svg>\n")  # fmt: skip
+            f"{defs}{rect}{''.join(body)}</svg>\n")  # fmt: skip
 
 
 def _short(value: float) -> str:
@@ -162,15 +158,15 @@ def _short_name(n: int) -> str:
     return letters[n] if n < 26 else f"{letters[n % 26]}{n // 26}"
 
 
-def _filled(templates: list[str], variant: np.ndarray, values, *, by_variant: bool = False) -> str:
-    """Fill one template a piece, in order, without a loop over pieces."""
-    if not len(variant):
+def _filled(templates: list[str], which: np.ndarray, values: Callable[[np.ndarray, int], np.ndarray]) -> str:
+    """Fill one template a piece, in order, without a loop over pieces; ``which`` (n,) says each one's template."""
+    if not len(which):
         return ""
-    out = np.empty(len(variant), object)
+    out = np.empty(len(which), object)
     for v, template in enumerate(templates):
-        index = np.flatnonzero(variant == v)
+        index = np.flatnonzero(which == v)
         if len(index):
-            table = values(index, v) if by_variant else values(index)
+            table = values(index, v)
             text = (template * len(index)) % tuple(table.ravel().tolist())
             if len(templates) == 1:
                 return text

@@ -20,18 +20,12 @@ def pieces_csv(laid: Sequence[LaidLine]) -> str:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(COLUMNS)
     for number, line in enumerate(laid):
-        p, n = line.placements, len(line.stops.s)
-        role, place = np.array(line.roles)[p.variant], _place_in_role(line.roles)[p.variant]
-        columns = (line.stops.run, np.arange(n), role, place, line.stops.s, p.place[:, 0], p.place[:, 1],
+        p = line.pieces
+        columns = (p.run, np.arange(len(p.s)), p.roles, p.variant, p.s, p.where[:, 0], p.where[:, 1],
                    turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1])  # fmt: skip
         lists = [c.tolist() if c.dtype.kind == "U" else (c + 0).tolist() for c in columns]
-        writer.writerows(zip([number] * n, *lists, strict=True))
+        writer.writerows(zip([number] * len(p.s), *lists, strict=True))
     return out.getvalue()
-
-
-def _place_in_role(roles: Sequence[str]) -> np.ndarray:
-    """Return the place of every motif among those of its role."""
-    return np.array([list(roles[:i]).count(role) for i, role in enumerate(roles)])
 
 
 def turn_deg_of(turn: np.ndarray) -> np.ndarray:
@@ -48,7 +42,7 @@ def report(laid: Sequence[LaidLine], seconds: float) -> dict:
 def _line_report(line: LaidLine) -> dict:
     joins = line.joins
     return {
-        "length_mm": line.length, "closed": line.closed, "runs": line.runs, "pieces": len(line.stops.s),
+        "length_mm": line.length, "closed": line.closed, "runs": line.runs, "pieces": len(line.pieces.s),
         "pitch_mm": line.pitch, "eased_pct": line.eased * 100,
         "tightest_radius_mm": line.tightest_radius, "safe_radius_mm": line.safe_radius,
         "joins": {

@@ -8,7 +8,8 @@ from collections.abc import Callable, Iterator
 import numpy as np
 
 from ..values.brush import Brush
-from ..values.laid import Cure, Finding, LaidLine
+from ..values.findings import Cure, Finding
+from ..values.laid import LaidLine
 from ..values.line import MeasuredLine
 from .bends import safe_radius, size_for_radius
 
@@ -21,6 +22,7 @@ LIMITS_PCT = (15, 25, 50, 90)
 SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
 
 
+# one search: what was tried for one finding is known to the next
 def with_cures(
     laid: LaidLine,
     brush: Brush,
@@ -39,7 +41,7 @@ def with_cures(
     """
     findings = laid.findings
     tried: dict[str, LaidLine | None] = {}
-    budget = int(np.clip(EFFORT_PIECES / (len(laid.stops.s) + laid.runs + 1), *LEAST_AND_MOST_TRIES))
+    budget = int(np.clip(EFFORT_PIECES / (len(laid.pieces.s) + laid.runs + 1), *LEAST_AND_MOST_TRIES))
 
     def removes(cure: Cure, finding: Finding) -> bool:
         key = json.dumps(cure.change, sort_keys=True)
@@ -88,7 +90,7 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
     if measured.length <= 0:
         return
     if finding.kind == "over-stretched":
-        now = 1000 * brush.size * finding.amount
+        now = 1000 * brush.spacing.size * finding.amount
         size = np.ceil(now / 2) / 10 if finding.amount > 1 else np.floor(now * 2) / 10
         yield Cure(f"Size across {size:g} %", _brush_change("spacing", size_pct=size))
         yield Cure("Repeat it instead", _brush_change("travel", kind="repeated"))
@@ -103,14 +105,14 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
 
 
 def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:
-    now = round(brush.ease_limit * 100, 6)
+    now = round(brush.spacing.ease_limit_pct, 6)
     for limit in (now, *(step for step in LIMITS_PCT if step > now)):
         by = "" if limit == now else f", up to {limit:g} %"
         for ease, words in (("gaps", "Gaps take the remainder"), ("size", "Size takes the remainder")):
-            if not (brush.ease == ease and limit == now) and not (brush.jointed and ease == "gaps"):
+            if not (brush.spacing.ease == ease and limit == now) and not (brush.travel.jointed and ease == "gaps"):
                 yield Cure(f"{words}{by}", _brush_change("spacing", ease=ease, ease_limit_pct=limit))
-    fits = np.floor(1000 * brush.size * measured.length / lengths.min()) / 10
-    if 0 < fits < brush.size * 100:
+    fits = np.floor(1000 * brush.spacing.size * measured.length / lengths.min()) / 10
+    if 0 < fits < brush.spacing.size * 100:
         yield Cure(f"Smaller pieces, {fits:g} %", _brush_change("spacing", size_pct=fits))
     longer = float(np.ceil(100 * lengths.sum() / measured.length) / 100)
     if longer > 1:
@@ -124,17 +126,17 @@ def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, length
     apart = np.abs(measured.vertex_s - finding.at_mm)
     if measured.closed:
         apart = np.minimum(apart, measured.length - apart)
-    near = np.flatnonzero(apart <= 2 * max(m.width + m.height for m in brush.repeat) * brush.size)
+    near = np.flatnonzero(apart <= 2 * max(m.width + m.height for m in brush.pieces.repeat) * brush.spacing.size)
     turns = np.abs(measured.vertex_turn[near])
     near = near[turns > np.radians(1)]
     if not len(near):
         return
     least = np.degrees(np.abs(measured.vertex_turn[near]).min())
-    corner_from = min(brush.corner_from_deg, max(1.0, float(np.floor(least))))
+    corner_from = min(brush.ends.corner_from_deg, max(1.0, float(np.floor(least))))
     sides = {"outside_corner" if measured.vertex_turn[i] > 0 else "inside_corner" for i in near}
-    if brush.round_bends != "rigid":
-        needed = safe_radius(brush, lengths=lengths, gaps=gaps) or brush.round_radius
-        for radius in (brush.round_radius, float(np.ceil(10 * needed) / 10)):
+    if brush.travel.round_bends != "rigid":
+        needed = safe_radius(brush, lengths=lengths, gaps=gaps, shift=brush.travel.side_shift_mm) or brush.ends.round_radius_mm
+        for radius in (brush.ends.round_radius_mm, float(np.ceil(10 * needed) / 10)):
             yield Cure(f"Round the corners, {radius:g} mm", _brush_change(
                 "ends", corner_from_deg=corner_from, round_radius_mm=radius, **dict.fromkeys(sorted(sides), "round")))  # fmt: skip
     change = _brush_change("ends", corner_from_deg=corner_from, **dict.fromkeys(sorted(sides), "butt"))
@@ -145,13 +147,13 @@ def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, length
 
 def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
     tightest = measured.tightest_radius
-    if tightest is not None and brush.facing == "line":
+    if tightest is not None and brush.travel.facing == "line":
         factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps)
         for step in SIZE_STEPS:
-            size = np.floor(1000 * brush.size * factor * step + 1e-6) / 10
+            size = np.floor(1000 * brush.spacing.size * factor * step + 1e-6) / 10
             if size >= 1:
                 yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))
-    if brush.round_bends == "rigid" and brush.facing == "line":
+    if brush.travel.round_bends == "rigid" and brush.travel.facing == "line":
         yield Cure("Bend the pieces", _brush_change("travel", round_bends="bent"))
     pitch = float((lengths + gaps).mean())
     for times in (0.5, 1, 2, 4, 8, 16, 32):
@@ -161,9 +163,9 @@ def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator
     if tightest is not None and tightest > 1e-3:
         for times in (1.5, 2, 3, 5, 8, 12, 20):
             yield Cure(f"Enlarge the line {times:g} times", {"line": {"scale": times}})
-    if brush.side_shift:
+    if brush.travel.side_shift_mm:
         yield Cure("No side shift", _brush_change("travel", side_shift_mm=0.0))
-    if brush.facing != "line":
+    if brush.travel.facing != "line":
         yield Cure("Face along the line", _brush_change("travel", facing="line"))
 
 

@@ -6,10 +6,12 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from ..artwork.reach import reach_of
 from ..values.brush import Brush
-from ..values.laid import Finding, Joins, Runs, RunSpacings
+from ..values.findings import Finding
+from ..values.joins import Joins
 from ..values.line import MeasuredLine
-from .bends import reach_across
+from ..values.runs import Runs, RunSpacings
 
 ABS_TOL_MM = 1e-6
 LEFT_OVER_MM = 0.1  # chosen: less is not seen on paper
@@ -18,7 +20,7 @@ MOST_STRETCH = 2.0  # chosen: of the size along over the size across; beyond it 
 
 def findings_of(
     measured: MeasuredLine, runs: Runs, spacings: RunSpacings, joins: Joins, brush: Brush, safe: float | None,
-    *, crowded: Sequence[float] = (), width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
+    *, shift: float = 0.0, crowded: Sequence[float] = (), width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
@@ -30,14 +32,14 @@ def findings_of(
         return [Finding("leftover", 0.0, 0.0, "mm", "the line has no length, so no piece fits on it", place)]
     wide = width(measured.bend_s)
     bends = _tight_bends(measured, safe, wide)
-    if brush.bent:
-        bends = [*_folds(measured, brush, wide, width(measured.vertex_s)), *bends]
+    if brush.travel.bent:
+        bends = [*_folds(measured, brush, shift, wide, width(measured.vertex_s)), *bends]
     found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
-    radius = brush.round_radius
+    radius = brush.ends.round_radius_mm
     found += _over_stretched(runs, spacings, brush)
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
-    if brush.jointed and not bends:
+    if brush.travel.jointed and not bends:
         found += [
             _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
             for at in spacings.blocked[~np.isnan(spacings.blocked)]
@@ -74,7 +76,7 @@ def _of_runs(runs: Runs, spacings: RunSpacings, measured: MeasuredLine) -> list[
 
 def _over_stretched(runs: Runs, spacings: RunSpacings, brush: Brush) -> list[Finding]:
     """Find a piece laid once whose size along is more than twice that across, or less than half."""
-    if brush.kind == "repeated":
+    if not brush.travel.once:
         return []
     factor, middle = spacings.factor, runs.start + runs.length / 2
     drawn_out = np.flatnonzero((spacings.count > 0) & ((factor < 1 / MOST_STRETCH) | (factor > MOST_STRETCH)))
@@ -83,14 +85,14 @@ def _over_stretched(runs: Runs, spacings: RunSpacings, brush: Brush) -> list[Fin
 
 
 def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
-    tol, kink_tol = brush.gap_tolerance, np.radians(brush.kink_tolerance_deg)
+    tol, kink_tol = brush.joins.gap_tolerance_mm, np.radians(brush.joins.kink_tolerance_deg)
     measures = [
         ("gap", joins.gap, tol, "mm", 1.0), ("overlap", -joins.gap, tol, "mm", 1.0),
         ("step", joins.step, tol, "mm", 1.0), ("kink", joins.kink, kink_tol, "°", 180 / np.pi),
     ]  # fmt: skip
-    if brush.jointed:  # a joint is there to turn
+    if brush.travel.jointed:  # a joint is there to turn
         measures.pop()
-    measures.append(("tone", joins.tone, brush.tone_tolerance, "ΔE", 1.0))
+    measures.append(("tone", joins.tone, brush.joins.tone_tolerance, "ΔE", 1.0))
     return [f for kind, amounts, limit, unit, factor in measures if len(amounts) and amounts.max() > limit + ABS_TOL_MM
             for f in _stretches(joins, kind, amounts, limit, unit, factor)]  # fmt: skip
 
@@ -113,9 +115,9 @@ def _groups(index: np.ndarray) -> list[np.ndarray]:
     return np.split(index, np.flatnonzero(np.diff(index) > 1) + 1) if len(index) else []
 
 
-def _folds(measured: MeasuredLine, brush: Brush, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
+def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
     """Find where bent pieces turn inside out: 1 − k·v is not positive at the edge that reaches furthest to the inner side."""
-    left, right = reach_across(brush)
+    left, right = (reach + shift for reach in reach_of(brush))
     found, tightest = [], measured.tightest_radius
     if tightest is not None and tightest <= max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
         inner = np.where(measured.bend_k > 0, right, -left) * wide
@@ -126,10 +128,10 @@ def _folds(measured: MeasuredLine, brush: Brush, wide: np.ndarray, wide_at_verte
             found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
     if not len(measured.vertex_turn):
         return found
-    sharp = np.abs(measured.vertex_turn) >= np.radians(brush.corner_from_deg) - 1e-12
-    through = np.where(measured.vertex_turn > 0, brush.outside_corner == "through", brush.inside_corner == "through")
+    sharp = np.abs(measured.vertex_turn) >= brush.ends.corner_from - 1e-12
+    through = np.where(measured.vertex_turn > 0, brush.ends.outside_corner == "through", brush.ends.inside_corner == "through")
     depth = np.where(measured.vertex_turn > 0, right, -left) * wide_at_vertex
-    for i in np.flatnonzero(sharp & through & (depth > brush.gap_tolerance)):
+    for i in np.flatnonzero(sharp & through & (depth > brush.joins.gap_tolerance_mm)):
         at = measured.vertex_s[i]
         found.append(_finding("fold", at, depth[i], "mm", f"folds {depth[i]:.2f} mm deep in the corner at {at:.1f} mm"))
     return found

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..values.laid import Finding, LaidLine
+from ..values.findings import Finding
+from ..values.laid import LaidLine
 
 ORDER = ("leftover", "crowded corner", "over-stretched", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order", "tone")
 

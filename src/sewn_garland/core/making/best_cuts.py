@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..artwork.box import box_of
+from ..artwork.sections import JUST_INSIDE_MM, Layer, Seam, columns_of, layers_of, seam_between, section_at
 from ..errors import InputError
 from ..values.motif import Motif
-from .framing import box_of
-from .sections import JUST_INSIDE_MM, Layer, Seam, columns_of, layers_of, seam_between, section_at
 
 
 @dataclass(frozen=True)

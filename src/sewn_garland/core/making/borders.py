@@ -13,9 +13,9 @@ from typing import Literal
 
 import numpy as np
 
+from ..artwork.box import box_of
+from ..artwork.sections import columns_of, layers_of
 from ..values.motif import Motif, mapped, shifted
-from .framing import box_of
-from .sections import columns_of, layers_of
 
 Arrangement = Literal["slide", "glide", "upright", "along", "half_turn", "half_turn_glide", "all"]
 

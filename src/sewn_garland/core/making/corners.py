@@ -8,11 +8,11 @@ from typing import Literal, get_args
 
 import numpy as np
 
+from ..artwork.fills import stroke_as_shape
 from ..errors import InputError
 from ..maths.booleans import combined
 from ..values.motif import Motif, Shape, mapped, shifted
 from .cutting import clipped_to
-from .rims import stroke_as_shape
 
 Side = Literal["outside", "inside"]
 EndWay = Literal["same", "mirror", "turned", "half"]

@@ -7,13 +7,13 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..artwork.box import box_of
+from ..artwork.fills import as_fills
 from ..errors import InputError
 from ..maths.booleans import combined, rectangle
 from ..maths.raster import png_from_rgba, rgba_from_png
 from ..values.motif import Motif, Picture, Shape, shifted
-from .framing import box_of
 from .nodes import contours_of, outline_from_contours
-from .rims import as_fills
 
 
 def clipped_to(motif: Motif, left: float, right: float) -> Motif:

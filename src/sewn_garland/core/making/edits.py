@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, NamedTuple
 
+from ..artwork.fills import stroke_as_shape
 from ..errors import InputError
 from ..values.motif import Motif, Shape
 from . import best_cuts, cutting, framing, live, nodes, rims, shading, weight
@@ -48,7 +49,7 @@ def _by_points(change: Callable[..., Shape]) -> Callable[..., Motif]:
 
 def _strokes_as_shapes(motif: Motif, parts: list[int]) -> Motif:
     shape_work.chosen(motif, parts)
-    shapes = [s for i, shape in enumerate(motif.shapes) for s in (rims.stroke_as_shape(shape) if i in set(parts) else [shape])]
+    shapes = [s for i, shape in enumerate(motif.shapes) for s in (stroke_as_shape(shape) if i in set(parts) else [shape])]
     return replace(motif, shapes=tuple(shapes))
 
 

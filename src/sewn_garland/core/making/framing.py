@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 
+from ..artwork.box import ink_box
 from ..errors import InputError
-from ..maths.bounds import Box, outline_box, stroke_box
-from ..values.motif import Motif, Shape, mapped, shifted
+from ..values.motif import Motif, mapped, shifted
 
 LEAST_LINK_MM = 0.01  # chosen: joints closer together hold nothing
 
@@ -35,30 +34,6 @@ def _told_margins(left: float, right: float, top: float, bottom: float) -> list[
     sides = [(left, "left"), (right, "right"), (top, "above"), (bottom, "below")]
     cut = [f"{margin:.1f} mm {side}" for margin, side in sides if margin > 0.05]
     return [f"Empty margin cut away: {', '.join(cut)}."] if cut else []
-
-
-def ink_box(motif: Motif) -> Box:
-    """Return the box of everything that is painted, strokes included."""
-    return box_of(motif.shapes)
-
-
-def box_of(shapes: tuple[Shape, ...] | list[Shape]) -> Box:
-    """Return the box of at least one shape, strokes included."""
-    edges = np.array([_box(shape) for shape in shapes])
-    return (*edges[:, :2].min(axis=0).tolist(), *edges[:, 2:].max(axis=0).tolist())
-
-
-@lru_cache(maxsize=8192)
-def _box(shape: Shape) -> Box:
-    """Return a shape's box; shapes do not change, so it is worked out once."""
-    boxes = [outline_box(shape.commands, shape.points)] if shape.fill or not shape.stroke else []
-    if shape.stroke:
-        s = shape.stroke
-        box = stroke_box(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join,
-                         miter_limit=s.miter_limit, dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
-        boxes += [box] if box else []
-    edges = np.array(boxes or [outline_box(shape.commands, shape.points)])
-    return (*edges[:, :2].min(axis=0).tolist(), *edges[:, 2:].max(axis=0).tolist())
 
 
 def turned(motif: Motif, turn_deg: float) -> Motif:

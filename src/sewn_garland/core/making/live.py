@@ -10,9 +10,9 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..artwork.box import box_of
 from ..errors import InputError
 from ..values.motif import Motif, Recipe, Shape, mapped
-from .framing import box_of
 from .parts import checked_size, chosen, free_group
 from .soft_edge import Grading, graded
 from .starters import motif_from_starter

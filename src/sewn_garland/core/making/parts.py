@@ -8,11 +8,11 @@ from typing import Literal
 
 import numpy as np
 
+from ..artwork.box import box_of
+from ..artwork.fills import covered
 from ..errors import InputError, LimitError
 from ..maths.booleans import Way, combined
 from ..values.motif import Gradient, GradientStop, Motif, Paint, Shape, Stroke, mapped
-from .framing import box_of
-from .rims import covered
 
 MOST_PARTS = 3_000
 MOST_POINTS = 50_000

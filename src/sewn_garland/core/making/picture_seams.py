@@ -7,11 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 from PIL import Image
 
+from ..artwork.sections import Seam
 from ..errors import InputError
 from ..maths.colour import delta_e_2000, lab_from_srgb, over_white
 from .best_cuts import pair_costs
 from .clearing import lab_of
-from .sections import Seam
 
 ROWS = 64  # to which columns are averaged for comparing; chosen: seams are judged over the whole height
 NEAR_HIGHEST = 0.9

@@ -7,7 +7,6 @@ from dataclasses import replace
 import numpy as np
 
 from ..errors import InputError
-from ..maths.booleans import combined, stroke_outline
 from ..maths.fitting import fitted
 from ..maths.outlines import flattened, joined, subpaths
 from ..maths.streams import uniforms
@@ -109,35 +108,3 @@ def _rounded(points: np.ndarray) -> tuple[str, np.ndarray]:
     following = np.roll(points, -1, axis=0)
     cubics = np.stack([points + handle, following - np.roll(handle, -1, axis=0), following], axis=1)
     return "M" + "C" * len(points) + "Z", np.vstack([points[:1], cubics.reshape(-1, 2)])
-
-
-def stroke_as_shape(shape: Shape) -> list[Shape]:
-    """Return the shape's fill, where it has one, and its stroke as a filled shape of its own. Raises InputError without a stroke."""
-    if shape.stroke is None:
-        raise InputError("this part has no stroke to turn into a shape")
-    s = shape.stroke
-    commands, points = stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
-                                      dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
-    if not commands:
-        raise InputError("this stroke covers nothing")
-    stroke = replace(shape, commands=commands, points=points, fill=s.paint, fill_rule="nonzero", stroke=None)
-    return [replace(shape, stroke=None), stroke] if shape.fill else [stroke]
-
-
-def covered(shape: Shape) -> tuple[str, np.ndarray, str]:
-    """Return the outline of all that a shape covers, fill and stroke together, with its fill rule."""
-    if shape.stroke is None:
-        return shape.commands, shape.points, shape.fill_rule
-    parts = stroke_as_shape(shape)
-    if len(parts) == 1:
-        return parts[0].commands, parts[0].points, "nonzero"
-    return (*combined([(p.commands, p.points, p.fill_rule) for p in parts], "join"), "nonzero")
-
-
-def as_fills(shape: Shape) -> list[Shape]:
-    """Return a shape as filled shapes alone: its fill, then what its stroke covers, as far as there is either."""
-    out = [replace(shape, stroke=None)] if shape.fill else []
-    if shape.stroke is None:
-        return out
-    commands, points, _ = covered(replace(shape, fill=None))
-    return [*out, replace(shape, commands=commands, points=points, fill=shape.stroke.paint, fill_rule="nonzero", stroke=None)]

@@ -7,12 +7,12 @@ from typing import Literal
 
 import numpy as np
 
+from ..artwork.fills import covered
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
 from ..maths.bounds import outline_box
 from ..maths.outlines import joined, subpaths
 from ..values.motif import Paint, Shape
-from .rims import covered
 
 INSET_SHARE = 0.2  # of the outline's shorter side, cut away at once; chosen: well below where a rim turns inside out
 LEAST_INSET_MM = 0.01

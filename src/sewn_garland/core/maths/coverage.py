@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from .outlines import Outline, against, bezier_at, cubics_of, joined, owned_cubics, subpaths, swept
+from .ragged import ranges
 
 LINES = 256  # chosen: what is wrong and thicker than a 256th of the whole is seen
 SLANT = 0.3217  # radians, chosen: sides that lie along the lines are rare
@@ -91,7 +92,7 @@ def _crossings(chords: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarr
     first, last = (np.searchsorted(at, end(a[:, 0], b[:, 0])) for end in (np.minimum, np.maximum))
     counts = last - first
     which = np.repeat(np.arange(len(chords)), counts)
-    line = np.arange(len(which)) - np.repeat(np.cumsum(counts) - counts, counts) + first[which]
+    line = ranges(first, counts)
     a, b = a[which], b[which]
     share = (at[line] - a[:, 0]) / (b[:, 0] - a[:, 0])
     return line, a[:, 1] + share * (b[:, 1] - a[:, 1]), np.where(b[:, 0] > a[:, 0], 1, -1), which

@@ -11,6 +11,7 @@ import numpy as np
 from ..errors import InputError, NumericError
 from ..maths.curves import as_complex, as_points, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
+from ..maths.ragged import heads
 from ..values.line import Frames, Line, MeasuredLine
 
 COARSE, FINE = 8, 16
@@ -190,7 +191,7 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     return _Table(
         length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
         offset=offset,
-        panel_segment=np.concatenate([line.panel_segment for line in lines]) + np.repeat(np.cumsum(segments) - segments, counts),
+        panel_segment=np.concatenate([line.panel_segment for line in lines]) + np.repeat(heads(segments), counts),
         panel_t0=np.concatenate([line.panel_t0 for line in lines]), panel_t1=np.concatenate([line.panel_t1 for line in lines]),
         panel_s0=np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts),
         panel_length=panel_length, panel_series=series, panel_slope=slope,

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..maths.curves import cross
+from ..maths.ragged import owners, places
 from ..values.arrays import freeze_arrays
 from ..values.line import Line, MeasuredLine
 from .arc_length import frames_and_bends_on, measure, parameters_at
@@ -174,8 +175,8 @@ def stretches_of(measured: MeasuredLine, a: np.ndarray, b: np.ndarray) -> tuple[
     unbegun = (t1 <= 1e-12) & (last > first)
     last, t1 = np.where(unbegun, last - 1, last), np.where(unbegun, 1.0, t1)
     many = np.where(b - a > 1e-12 * length, last - first + 1, 0)
-    stretch = np.repeat(np.arange(len(a)), many)
-    place = np.arange(len(stretch)) - np.repeat(np.cumsum(many) - many, many)
+    stretch = owners(many)
+    place = places(many)
     which = (first[stretch] + place) % max(count, 1)
     low = np.where(place == 0, t0[stretch], 0.0)
     high = np.where(place == many[stretch] - 1, t1[stretch], 1.0)

@@ -8,22 +8,21 @@ from itertools import pairwise
 import numpy as np
 from scipy.interpolate import PchipInterpolator
 
+from ..values.brush import Hand
 from ..values.line import MeasuredLine
 from ..values.widths import Widths
 
 KNOTS = 64  # chosen: between two points of a profile and on a taper; the sides look smooth
 
 
-def widths_of(
-    lines: Sequence[MeasuredLine], profile: Sequence[tuple[float, float]], *, taper_start: float, taper_end: float, taper_to: float
-) -> Widths:
-    """Return the widths of lines under a profile of (share of the line, factor), and tapers in mm at open ends.
+def widths_of(lines: Sequence[MeasuredLine], hand: Hand) -> Widths:
+    """Return how wide lines are along them: by the hand's profile, with its tapers at open ends.
 
     Between its points the profile is a monotone cubic, so no width lies beyond its neighbours'; on
-    closed lines it goes round. A taper grows from ``taper_to`` (0 to 1] in a quarter sine; two that are
+    closed lines it goes round. A taper grows from its least width in a quarter sine; two that are
     longer than their line share it. An empty profile is 1 everywhere.
     """
-    tables = [_knots(line, profile, taper_start, taper_end, taper_to) for line in lines]
+    tables = [_knots(line, hand.profile, hand.taper_start_mm, hand.taper_end_mm, hand.taper_to_pct / 100) for line in lines]
     evens = [_even(s, width) for s, width in tables]
     starts = np.cumsum([0, *(len(s) for s, _ in tables)])
     s, width = (np.concatenate([t[k] for t in tables]) if tables else np.zeros(0) for k in (0, 1))

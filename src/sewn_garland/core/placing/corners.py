@@ -6,30 +6,46 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..artwork.corner import allowances_of
 from ..values.brush import Brush
-from ..values.laid import Placements
+from ..values.pieces import OUTSIDE_CORNER, Placed
+from ..values.runs import Corners
 
 
-def with_corner_pieces(
-    placements: Placements, brush: Brush, rows: np.ndarray, vertex: np.ndarray, into: np.ndarray, near: np.ndarray,
-    width: np.ndarray,
-) -> Placements:
-    """Put the pieces ``rows`` (k,) where a corner piece lies: ``near`` (k,) mm of its motif from its left edge to the vertex.
-
-    ``width`` (k,) is a factor on their size.
-
-    ``vertex`` and ``into`` (k, 2) are the corners and the directions in which the line reaches them.
-    """
-    motifs = [brush.motifs[v] for v in placements.variant[rows]]
-    size = brush.size * width
-    along = (np.array([m.width / 2 for m in motifs]) - near) * size
-    direction = np.arctan2(into[:, 1], into[:, 0])
-    columns = {name: getattr(placements, name).copy() for name in ("centre", "turn", "scale", "direction")}
-    columns["centre"][rows] = vertex + along[:, None] * into
+def with_corner_pieces(placed: Placed, brush: Brush, corners: Corners) -> Placed:
+    """Put the corner pieces among others where they lie; ``corners`` (k,) are theirs, in order."""
+    rows = np.flatnonzero(placed.at_corner)
+    if not len(rows):
+        return placed
+    motifs, motif = brush.pieces.motifs, placed.motif[rows]
+    size = brush.spacing.size * placed.width[rows]
+    width = np.array([m.width for m in motifs])[motif]
+    along = (width / 2 - vertex_from_left(placed, brush)) * size
+    direction = np.arctan2(corners.into[:, 1], corners.into[:, 0])
+    columns = {name: getattr(placed, name).copy() for name in ("centre", "turn", "scale", "direction")}
+    columns["centre"][rows] = corners.vertex + along[:, None] * corners.into
     columns["turn"][rows] = columns["direction"][rows] = direction
     columns["scale"][rows] = size[:, None]
-    joints = placements.joints
+    joints = placed.joints
     if joints is not None:
         joints = joints.copy()
         joints[rows] = columns["centre"][rows][:, None]
-    return replace(placements, joints=joints, **columns)
+    return replace(placed, joints=joints, **columns)
+
+
+def vertex_from_left(placed: Placed, brush: Brush) -> np.ndarray:
+    """Return how far the vertex of each corner piece (k,) lies from its left edge, mm of the motif."""
+    near = np.array([[allowances_of(m, turn)[0] for turn in (1.0, -1.0)] for m in brush.pieces.motifs])
+    rows = placed.at_corner
+    return near[placed.motif[rows], placed.role[rows] - OUTSIDE_CORNER]
+
+
+def reaching_back(placed: Placed, brush: Brush) -> Placed:
+    """Say how far corner pieces reach back from their base line's middle, where joins of stamped pieces are measured from."""
+    rows = np.flatnonzero(placed.at_corner)
+    if not len(rows) or brush.travel.bent:
+        return placed
+    width = np.array([m.width for m in brush.pieces.motifs])[placed.motif[rows]]
+    before = placed.before.copy()
+    before[rows] += (width / 2 - vertex_from_left(placed, brush)) * brush.spacing.size * placed.width[rows]
+    return replace(placed, before=before)

@@ -5,31 +5,23 @@ from __future__ import annotations
 import io
 import json
 import zipfile
-from collections.abc import Mapping
 from dataclasses import replace
 from pathlib import Path, PurePosixPath
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import Field, ValidationError, model_validator
 
 from ..errors import InputError, LimitError
-from ..values.brush import GAP_TOLERANCE_MM, KINK_TOLERANCE_DEG, SINGLE_PIECES, TONE_TOLERANCE, Brush, Role
+from ..values.brush import MOST_VARIANTS, SINGLE_ROLES, Brush, Finite, Pieces, Section, Settings
 from ..values.motif import Motif
 from .svg_motif import motif_from_svg
 from .svg_source import MOST_BYTES
 
-Finite = Annotated[float, Field(allow_inf_nan=False)]
 Mm = Annotated[Finite, Field(ge=-10_000, le=10_000)]
 Joint = Annotated[list[Mm], Field(min_length=2, max_length=2)]
-MOST_VARIANTS = 64
-MOST_ARRANGEMENT = 2**31
 
 
-class _Part(BaseModel):
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
-
-
-class PieceDocument(_Part):
+class PieceDocument(Section):
     """One motif: a file beside the brush or inline SVG, with its base line and joints in mm."""
 
     motif: str | None = Field(None, max_length=400)
@@ -45,7 +37,7 @@ class PieceDocument(_Part):
         return self
 
 
-class PiecesDocument(_Part):
+class PiecesDocument(Section):
     repeat: Annotated[list[PieceDocument], Field(min_length=1, max_length=MOST_VARIANTS)]
     start: PieceDocument | None = None
     end: PieceDocument | None = None
@@ -53,129 +45,18 @@ class PiecesDocument(_Part):
     inside_corner: PieceDocument | None = None
 
 
-class TravelDocument(_Part):
-    kind: Literal["repeated", "once_length", "once_proportion", "scattered"] = "repeated"
-    round_bends: Literal["rigid", "bent", "jointed"] = "rigid"
-    facing: Literal["line", "page", "start"] = "line"
-    turn_deg: Annotated[Finite, Field(ge=-360, le=360)] = 0
-    mirror: Literal["off", "up_down", "left_right", "every_second"] = "off"
-    side_shift_mm: Annotated[Finite, Field(ge=-1000, le=1000)] = 0
-    turn_about: bool = False
-    starts_at_mm: Annotated[Finite, Field(ge=0, le=1_000_000)] = 0
-
-
-class SpacingDocument(_Part):
-    size_pct: Annotated[Finite, Field(gt=0, le=10_000)] = 100
-    gap_pct: Annotated[Finite, Field(gt=-100, le=100_000)] = 0
-    ease: Literal["leave", "gaps", "size", "length"] = "leave"
-    ease_limit_pct: Annotated[Finite, Field(ge=0, lt=100)] = 10
-    rest: Literal["end", "both", "start"] = "end"
-
-
-Corner = Literal["through", "mitre", "lap", "butt", "round", "piece"]
-
-
-class EndsDocument(_Part):
-    corner_from_deg: Annotated[Finite, Field(gt=0, le=180)] = 30
-    outside_corner: Corner = "through"
-    inside_corner: Corner = "through"
-    round_radius_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 5
-
-
-class VariantsDocument(_Part):
-    order: Literal["in_turn", "shuffled", "chance", "no_twin"] = "in_turn"
-    weights: Annotated[list[Annotated[Finite, Field(gt=0, le=1000)]], Field(min_length=1, max_length=MOST_VARIANTS)] | None = None
-    arrangement: Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)] = 1
-
-
-class RowsDocument(_Part):
-    """Further rows beside the line: mm to the right of travel (negative to the left)."""
-
-    beside_mm: Annotated[list[Annotated[Finite, Field(ge=-1000, le=1000)]], Field(max_length=50)] = []
-    ease: Literal["own", "in_step"] = "own"
-    brick: bool = False
-
-
-class WidthPoint(_Part):
-    """How wide pieces are at a place along the line."""
-
-    at_pct: Annotated[Finite, Field(ge=0, le=100)]
-    width_pct: Annotated[Finite, Field(ge=1, le=1000)]
-
-
-class HandDocument(_Part):
-    """What the hand does: the width along the line, and tapered ends."""
-
-    width_along: Annotated[list[WidthPoint], Field(max_length=50)] = []
-    taper_start_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
-    taper_end_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
-    taper_to_pct: Annotated[Finite, Field(ge=1, le=100)] = 20
-
-
-class JoinsDocument(_Part):
-    """How joins are measured, and from what on they are a finding."""
-
-    measured_by: Literal["frames", "outlines"] = "frames"
-    gap_tolerance_mm: Annotated[Finite, Field(gt=0, le=100)] = GAP_TOLERANCE_MM
-    kink_tolerance_deg: Annotated[Finite, Field(gt=0, le=180)] = KINK_TOLERANCE_DEG
-    tone_tolerance: Annotated[Finite, Field(gt=0, le=100)] = TONE_TOLERANCE
-
-
-class BrushDocument(_Part):
+class BrushDocument(Settings):
     """A brush as kept in a file."""
 
     format: Literal["sewn-garland/brush"]
     version: Literal[1]
     name: Annotated[str, Field(min_length=1, max_length=200)]
     pieces: PiecesDocument
-    travel: TravelDocument = TravelDocument()
-    spacing: SpacingDocument = SpacingDocument()
-    ends: EndsDocument = EndsDocument()
-    variants: VariantsDocument = VariantsDocument()
-    rows: RowsDocument = RowsDocument()
-    hand: HandDocument = HandDocument()
-    joins: JoinsDocument = JoinsDocument()
 
 
 NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"scattered"},
 }
-
-# document section and key → field of Brush and what one unit there is worth
-FIELDS: dict[tuple[str, str], tuple[str, float | None]] = {
-    ("travel", "kind"): ("kind", None),
-    ("travel", "round_bends"): ("round_bends", None),
-    ("travel", "facing"): ("facing", None),
-    ("travel", "turn_deg"): ("turn_deg", 1.0),
-    ("travel", "mirror"): ("mirror", None),
-    ("travel", "side_shift_mm"): ("side_shift", 1.0),
-    ("travel", "turn_about"): ("turn_about", None),
-    ("travel", "starts_at_mm"): ("starts_at", 1.0),
-    ("spacing", "size_pct"): ("size", 0.01),
-    ("spacing", "gap_pct"): ("gap", 0.01),
-    ("spacing", "ease"): ("ease", None),
-    ("spacing", "ease_limit_pct"): ("ease_limit", 0.01),
-    ("spacing", "rest"): ("rest", None),
-    ("ends", "corner_from_deg"): ("corner_from_deg", 1.0),
-    ("ends", "outside_corner"): ("outside_corner", None),
-    ("ends", "inside_corner"): ("inside_corner", None),
-    ("ends", "round_radius_mm"): ("round_radius", 1.0),
-    ("rows", "beside_mm"): ("rows", None),
-    ("rows", "ease"): ("row_ease", None),
-    ("rows", "brick"): ("brick", None),
-    ("hand", "width_along"): ("width_along", None),
-    ("hand", "taper_start_mm"): ("taper_start", 1.0),
-    ("hand", "taper_end_mm"): ("taper_end", 1.0),
-    ("hand", "taper_to_pct"): ("taper_to", 0.01),
-    ("joins", "measured_by"): ("by_outlines", None),
-    ("joins", "gap_tolerance_mm"): ("gap_tolerance", 1.0),
-    ("joins", "kink_tolerance_deg"): ("kink_tolerance_deg", 1.0),
-    ("joins", "tone_tolerance"): ("tone_tolerance", 1.0),
-    ("variants", "order"): ("order", None),
-    ("variants", "weights"): ("weights", None),
-    ("variants", "arrangement"): ("arrangement", None),
-}
-
 
 def document_from_data(data: Any, *, where: str = "the brush") -> BrushDocument:
     """Check a parsed document; raises InputError naming the first key that is wrong and why."""
@@ -205,6 +86,13 @@ _WORDS = {
     "less_than_equal": "it must be at most {le:g}",
     "finite_number": "it must be a finite number",
     "float_type": "it must be a number",
+    "int_type": "it must be a whole number",
+    "bool_type": "it must be true or false",
+    "string_type": "it must be a text",
+    "list_type": "it must be a list",
+    "tuple_type": "it must be a list",
+    "dict_type": "it must be a group of keys",
+    "model_type": "it must be a group of keys",
     "literal_error": "it must be {expected}",
     "string_pattern_mismatch": "it is not written as it must be (as {pattern})",
     "value_error": "{error}",
@@ -217,68 +105,36 @@ def bound_sentence(kind: Literal["gt", "ge", "lt", "le"], bound: float) -> str:
     return _WORDS[rule].format(**{kind: bound})
 
 
-def refuse_unbuilt_settings(sections: Any, *, where: str = "") -> None:
-    """Raise InputError for a setting of ``sections`` that cannot be laid yet, so that none is ignored."""
+def refuse_unbuilt(settings: Settings, *, where: str = "") -> None:
+    """Raise InputError for a setting that cannot be laid yet, so that none is ignored."""
     for path, values in NOT_BUILT.items():
         section, key = path.split(".")
-        value = getattr(getattr(sections, section), key)
+        value = getattr(getattr(settings, section), key)
         if value in values:
             raise InputError(f"{path}: “{value}” is not built yet", where=where)
 
 
-def refuse_unbuilt(document: BrushDocument, *, where: str = "the brush") -> None:
-    """Raise InputError for a setting or a piece that this version cannot lay."""
-    refuse_unbuilt_settings(document, where=where)
-
-
-def brush_from_document(
-    document: BrushDocument, motifs: tuple[Motif, ...], singles: Mapping[Role, Motif] | None = None, *, where: str = "the brush"
-) -> Brush:
-    """Make the brush from its document, its repeat motifs, one a piece, and the motifs of other roles."""
-    refuse_unbuilt(document, where=where)
-    values = {}
-    for (section, key), (field, unit) in FIELDS.items():
-        values[field] = _own_value(key, getattr(getattr(document, section), key), unit)
-    _check_variants(document, motifs, where)
-    if document.travel.round_bends == "jointed" and document.spacing.ease not in ("leave", "size"):
-        raise InputError(f"spacing.ease: “{document.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
+def brush_of(name: str, pieces: Pieces, settings: Settings, *, where: str = "the brush") -> Brush:
+    """Make a brush of its motifs and settings; raises InputError for what cannot be together."""
+    refuse_unbuilt(settings, where=where)
+    _check_variants(settings, pieces.repeat, where)
+    if settings.travel.round_bends == "jointed" and settings.spacing.ease not in ("leave", "size"):
+        raise InputError(f"spacing.ease: “{settings.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
     for role in ("outside_corner", "inside_corner"):
-        if getattr(document.ends, role) == "piece" and role not in (singles or {}):
+        if getattr(settings.ends, role) == "piece" and pieces.of(role) is None:
             raise InputError(f"ends.{role}: “piece” needs a motif at pieces.{role}", where=where)
-    pieces = {SINGLE_PIECES[role]: motif for role, motif in (singles or {}).items()}
-    return Brush(name=document.name, repeat=motifs, **pieces, **values)
+    return Brush.of(name, pieces, settings)
 
 
-def _check_variants(document: BrushDocument, motifs: tuple[Motif, ...], where: str) -> None:
-    order, weights = document.variants.order, document.variants.weights
+def _check_variants(settings: Settings, motifs: tuple[Motif, ...], where: str) -> None:
+    order, weights = settings.variants.order, settings.variants.weights
     if weights is not None and len(weights) != len(motifs):
         raise InputError(f"variants.weights: {len(weights)} weights for {len(motifs)} variants; give each one", where=where)
-    taken = [abs(m.joint_points[1][0] - m.joint_points[0][0]) if document.travel.round_bends == "jointed" else m.width for m in motifs]
+    jointed = settings.travel.round_bends == "jointed"
+    taken = [abs(m.joint_points[1][0] - m.joint_points[0][0]) if jointed else m.width for m in motifs]
     if order != "in_turn" and max(taken) - min(taken) > 1e-6:
         words = f"these are {min(taken):.2f} to {max(taken):.2f} mm long"
         raise InputError(f"variants.order: “{order}” needs variants of one length, and {words}; lay them in turn", where=where)
-
-
-def changed(brush: Brush, patch: dict) -> Brush:
-    """Apply the brush's part of a merge patch in the document's own keys and units."""
-    values = {}
-    for section, entries in patch.items():
-        for key, value in entries.items():
-            field, unit = FIELDS[(section, key)]
-            values[field] = _own_value(key, value, unit)
-    return replace(brush, **values)
-
-
-def _own_value(key: str, value: Any, unit: float | None) -> Any:
-    """Return a setting of the document as the brush keeps it."""
-    if key == "width_along":
-        points = [p if isinstance(p, dict) else p.model_dump() for p in value]
-        return tuple((p["at_pct"] / 100, p["width_pct"] / 100) for p in points)
-    if key == "measured_by":
-        return value == "outlines"
-    if isinstance(value, list):
-        return tuple(value)
-    return value if unit is None else value * unit
 
 
 def motif_of_piece(piece: PieceDocument, svg: bytes | str, *, where: str) -> Motif:
@@ -321,8 +177,8 @@ def brush_from_bytes(text: bytes, load, *, where: str) -> Brush:
         return motif_of_piece(piece, svg, where=piece.motif or f"{where}, pieces.{key}.svg")
 
     repeat = tuple(motif(piece, f"repeat.{i}") for i, piece in enumerate(document.pieces.repeat))
-    singles = {role: motif(piece, role) for role in SINGLE_PIECES if (piece := getattr(document.pieces, role)) is not None}
-    return brush_from_document(document, repeat, singles, where=where)
+    singles = {role: motif(piece, role) for role in SINGLE_ROLES if (piece := getattr(document.pieces, role)) is not None}
+    return brush_of(document.name, Pieces(repeat, **singles), document, where=where)
 
 
 def _plain_name(name: str, where: str) -> str:

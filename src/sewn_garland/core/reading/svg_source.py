@@ -187,6 +187,7 @@ def _fit(box: tuple[float, float, float, float], width: float, height: float, as
     return np.array([[s, 0, dx - box[0] * s], [0, s, dy - box[1] * s]])
 
 
+# one walk over the tree, whose state (transforms, styles, clips, the budget of uses) would go through every part of it
 def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the file", pictures: bool = False) -> Iterator[Drawn]:
     """Yield every drawn element in document order, ``use`` expanded, transforms, styles and clips resolved.
 

@@ -6,14 +6,14 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from ..artwork.contours import contours_of
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.outlines import part_of
+from ..maths.ragged import ranges
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines
-from .contours import contours_of
 
-TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 MOST_HALVINGS = 14
 MOST_CELLS = 64  # along one side of a picture
 JUST_INSIDE = 1e-5  # share of a cubic
@@ -87,18 +87,18 @@ class Way:
 
 def bent_outlines(
     motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, way: Way, pieces: np.ndarray, *,
-    to_cut: bool = False, tolerance: float = TOLERANCE_MM,
+    strokes: bool = False, pictures: bool = False, tolerance: float,
 ) -> ShapedOutlines:
     """Bend the shapes of some ``pieces`` (p,), rising, along their lines, within ``tolerance`` mm on the page.
 
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, from where ``way`` takes its points to the page.
     Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
-    where the cubic with its mapped ends and end directions strays, at most 14 times. Pieces that
-    are ``to_cut`` come with what is needed for that, as ``contours_of`` says.
+    where the cubic with its mapped ends and end directions strays, at most 14 times. ``strokes`` are outlined and
+    ``pictures`` come with contours where asked, as ``contours_of`` says.
     """
     by_motif = [pieces[variant[pieces] == v] for v in range(len(motifs))]
-    parts = [_of_motif(motif, own, linear, to_cut=to_cut) for motif, own in zip(motifs, by_motif, strict=True)]
+    parts = [_of_motif(motif, own, linear, strokes=strokes, pictures=pictures) for motif, own in zip(motifs, by_motif, strict=True)]
     columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
@@ -114,7 +114,8 @@ def bent_outlines(
         _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
-    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, np.zeros(0, int), meshes)
+    outlined = pieces if strokes else pieces[:0]
+    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, outlined, pieces[:0], meshes)
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
@@ -144,9 +145,9 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
     return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, to_cut: bool):
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, strokes: bool, pictures: bool):
     """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it."""
-    about, contour, shapes, closed, stroked = contours_of(motif, to_cut=to_cut)
+    about, contour, shapes, closed, stroked = contours_of(motif, strokes=strokes, pictures=pictures)
     n, m = len(pieces), len(about)
     placed = about.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
     of_contour = (np.tile(column[contour], n) for column in (shapes, np.arange(len(closed)), closed, stroked))
@@ -192,7 +193,7 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
     heads = np.searchsorted(breaks[:, 0], np.arange(int(piece.max(initial=0)) + 2))
     many = np.diff(heads)[piece]
     pair = np.repeat(row, many)
-    x = breaks[np.repeat(heads[piece], many) + np.arange(len(pair)) - np.repeat(np.cumsum(many) - many, many), 1]
+    x = breaks[ranges(heads[piece], many), 1]
     low, high = np.minimum(cubics[:, 0, 0], cubics[:, 3, 0]), np.maximum(cubics[:, 0, 0], cubics[:, 3, 0])
     crossed = (low[pair] < x - LEAST_PART_MM) & (high[pair] > x + LEAST_PART_MM)
     pair, x = pair[crossed], x[crossed]

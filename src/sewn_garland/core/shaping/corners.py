@@ -8,12 +8,13 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..artwork.contours import contours_of
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
+from ..maths.ragged import owners, ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import Cuts, ShapedOutlines
-from .contours import contours_of
 
 
 def fitted_corners(
@@ -27,7 +28,7 @@ def fitted_corners(
     ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
     and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
-    _, contour, shapes, closed, _ = contours_of(motif)
+    _, contour, shapes, closed, stroked = contours_of(motif, strokes=True)
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
@@ -40,16 +41,16 @@ def fitted_corners(
         leaving = sign * t * y[..., None] * o - sign * x[..., None] * right_o
         placed = vertex[rows, None, None] + scale * np.where((half < 0)[None, :, None, None], entering, leaving)
         n, m = len(rows), len(parts)
-        keys = np.stack([np.repeat(piece[rows], m), np.tile(2 * shapes[contour[own]], n), np.tile(contour[own], n)], axis=1)
+        keys = np.stack([np.repeat(piece[rows], m), np.tile((2 * shapes + stroked)[contour[own]], n), np.tile(contour[own], n)], axis=1)
         made.append((placed.reshape(-1, 4, 2), keys))
     cubics, keys = (np.concatenate(columns) for columns in zip(*made, strict=True))
-    return _assembled(cubics, keys, closed[keys[:, 2]])
+    return _assembled(cubics, keys, closed[keys[:, 2]], pieces=np.unique(keys[:, 0]))
 
 
 @lru_cache(maxsize=256)
 def _on_diagonal(motif: Motif, near: float, sign: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return a corner piece's cubics about its vertex, split on its diagonal, as ``split_where`` gives them."""
-    local = contours_of(motif)[0] + np.array([motif.width / 2 - near, 0.0])
+    local = contours_of(motif, strokes=True).cubics + np.array([motif.width / 2 - near, 0.0])
     return split_where(local, local[..., 0] + sign * local[..., 1])
 
 
@@ -72,8 +73,8 @@ def clipped_pieces(
         row = at[keys[:, 0]]
         value = np.einsum("mkj,mj->mk", cubics - vertex[row][:, None], away[row])
         value[row < 0] = -1.0
-        heads = _heads(keys)
-        contour = np.repeat(np.arange(len(heads)), np.diff(np.append(heads, len(keys))))
+        heads = run_heads(*keys.T)
+        contour = owners(np.diff(np.append(heads, len(keys))))
         cubics, number, old = kept_side(cubics, contour, closed[heads], value)
         keys = np.column_stack([keys[heads[old], :2], np.arange(len(old))])[number]
         closed = closed[heads[old]][number]
@@ -88,15 +89,15 @@ def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.nd
     if bent is not None:
         rows = np.flatnonzero(np.isin(bent.piece, pieces))
         counts = (np.diff(bent.starts)[rows] - 1) // 3
-        first = np.repeat(bent.starts[rows], counts) + 3 * (np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts))
-        cubics = bent.points[first[:, None] + np.arange(4)]
+        begun = np.repeat(bent.starts[rows], counts)
+        cubics = bent.points[(3 * ranges(0 * counts, counts) + begun)[:, None] + np.arange(4)]
         which = np.repeat(rows, counts)
         return cubics, np.column_stack([bent.piece[which], 2 * bent.shape[which] + bent.stroked[which], which]), bent.closed[which]
     made = [(np.zeros((0, 4, 2)), np.zeros((0, 3), int), np.zeros(0, bool))]
     for v, motif in enumerate(motifs):
         own = pieces[variant[pieces] == v]
         if len(own):
-            cubics, contour, shapes, closed, stroked = contours_of(motif, to_cut=True)
+            cubics, contour, shapes, closed, stroked = contours_of(motif, strokes=True, pictures=True)
             linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
             placed = (cubics.reshape(1, -1, 2) @ linear).reshape(len(own), *cubics.shape) + shift[:, None, None]
             n, m = len(own), len(cubics)
@@ -105,20 +106,14 @@ def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.nd
     return tuple(np.concatenate(columns) for columns in zip(*made, strict=True))
 
 
-def _heads(keys: np.ndarray) -> np.ndarray:
-    """Return the first cubic (c,) of every contour; a contour's cubics, keyed (m, 3), follow on one another."""
-    return np.flatnonzero(np.append(True, (keys[1:] != keys[:-1]).any(axis=1))) if len(keys) else np.zeros(0, int)
-
-
-def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray | None = None) -> ShapedOutlines:
-    """Put cubics with their keys (m, 3) together as outlines; their order within a contour stays."""
+def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray) -> ShapedOutlines:
+    """Put cubics with their keys (m, 3) together as outlines, strokes outlined; their order within a contour stays."""
     order = np.lexsort((keys[:, 2], keys[:, 1], keys[:, 0]))
     cubics, keys, closed = cubics[order], keys[order], closed[order]
-    heads = _heads(keys)
+    heads = run_heads(*keys.T)
     points, starts = joined_cubics(cubics, heads)
-    pieces = np.unique(keys[:, 0]) if pieces is None else pieces
     shape, stroked = np.divmod(keys[heads, 1], 2)
-    return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], shape, stroked == 1, pieces, np.zeros(0, int))
+    return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], shape, stroked == 1, pieces, pieces, pieces[:0])
 
 
 def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
@@ -142,6 +137,6 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     starts = np.concatenate([[0], np.cumsum(counts)])
     take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
     meshes = tuple(mesh for part in parts for mesh in part.meshes)
-    cut = np.unique(np.concatenate([part.cut for part in parts]))
+    outlined, cut = (np.unique(np.concatenate([getattr(part, name) for part in parts])) for name in ("outlined", "cut"))
     columns = (column[order] for column in (closed, piece, shape, stroked))
-    return ShapedOutlines(as_points(every[take]), starts, *columns, np.flatnonzero(taken), cut, meshes)
+    return ShapedOutlines(as_points(every[take]), starts, *columns, np.flatnonzero(taken), outlined, cut, meshes)

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ..values.brush import Ease, Rest
-from ..values.laid import RunSpacings
+from ..values.runs import RunSpacings
 
 FIT_SLACK = 1e-9  # added before the floor, so that an exact fit survives rounding
 LIMIT_SLACK = 1e-12
@@ -136,6 +136,7 @@ def _best_count(
     return best, by
 
 
+# one derivation: how many, how much each is eased and how far the artwork goes beyond a vertex follow from one another
 def space_mitred(
     room: np.ndarray, lengths: np.ndarray, gaps: np.ndarray, *, mitred: np.ndarray, beyond: np.ndarray,
     ease: Ease, limit: float, rest: Rest,

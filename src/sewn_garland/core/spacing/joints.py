@@ -9,11 +9,13 @@ import numpy as np
 from scipy.linalg import solve_banded
 
 from ..maths.curves import as_complex
+from ..maths.ragged import heads, owners, places
 from ..values.arrays import freeze_arrays
+from ..values.tracks import FramesAt
 from ..values.widths import RunWidths
 
 Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
-"""Takes runs (n,) and distances along their lines (n,), returns positions (n, 2) and their change a mm (n, 2)."""
+"""Takes runs (n,) and distances along their tracks (n,), returns positions (n, 2) and their change a mm (n, 2)."""
 
 NEWTON_ROUNDS = 30
 LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it a step would leap
@@ -67,6 +69,16 @@ class Chains:
         freeze_arrays(self)
 
 
+def curve_along(frames_at: FramesAt, track: np.ndarray) -> Curve:
+    """Return the curve that runs go along; ``track`` (k,) is that of each."""
+
+    def curve(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        frames = frames_at(track[run], s)
+        return frames.position, frames.tangent
+
+    return curve
+
+
 def on_runs(curve: Curve, runs: RunsOfLinks) -> Curve:
     """Return a curve that goes straight on beyond the ends of open runs: what lies past a corner is not theirs to follow."""
     slack = 1e-9 * runs.length
@@ -83,13 +95,12 @@ def on_runs(curve: Curve, runs: RunsOfLinks) -> Curve:
 
 def chain_lengths(own: np.ndarray, count: np.ndarray) -> np.ndarray:
     """Return the length of every link, variants ``own`` (m,) in turn, begun anew on each run: (Σ countᵢ,)."""
-    place = np.arange(int(count.sum())) - np.repeat(np.cumsum(count) - count, count)
-    return own[place % len(own)]
+    return own[places(count) % len(own)]
 
 
 def link_widths(curve: Curve, chains: Chains, own: np.ndarray) -> np.ndarray:
     """Return how wide each link is: the distance of its joints over its length at its run's factor; lengths ``own`` come in turn."""
-    run = np.repeat(np.arange(len(chains.count)), chains.count + 1)
+    run = owners(chains.count + 1)
     place = curve(run, chains.s)[0]
     within = run[:-1] == run[1:]
     apart = np.hypot(*np.diff(place, axis=0)[within].T)
@@ -110,8 +121,8 @@ def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.
     within = chains.s <= end + slack
     count = np.add.reduceat(within, np.concatenate([[0], edges[:-1]])) - 1 if len(edges) else np.zeros(0, int)
     count = np.maximum(count, 0)
-    place = np.arange(len(chains.s)) - np.repeat(edges - chains.count - 1, chains.count + 1)
-    return Chains(chains.s[place <= np.repeat(count, chains.count + 1)], count, chains.sigma, chains.blocked)
+    within = places(chains.count + 1) <= np.repeat(count, chains.count + 1)
+    return Chains(chains.s[within], count, chains.sigma, chains.blocked)
 
 
 def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray, *, sigma: np.ndarray, offset: np.ndarray) -> Chains:
@@ -153,10 +164,10 @@ class _Chain:
     def __init__(self, curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> None:
         self.curve, self.runs, self.count = curve, runs, count
         self.own = chain_lengths(own, count)
-        self.joint_run = np.repeat(np.arange(len(count)), count + 1)
+        self.joint_run = owners(count + 1)
         self.inner = self.joint_run[:-1] == self.joint_run[1:]
-        self.heads = np.cumsum(count + 1) - count - 1
-        self.link_run = np.repeat(np.arange(len(count)), count)
+        self.heads = heads(count + 1)
+        self.link_run = owners(count)
         self.scale = max(float(runs.length.max(initial=0.0)), float(self.own.max(initial=0.0)), 1e-300)
 
     def of_run(self, values: np.ndarray) -> np.ndarray:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..values.brush import Ease, Rest
-from ..values.laid import RunSpacings
+from ..values.runs import RunSpacings
 from .ease import LEAST_REST_MM, LIMIT_SLACK, SHARE_OF_REST
 from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit, on_runs
 

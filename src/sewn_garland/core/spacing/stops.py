@@ -1,90 +1,61 @@
-"""Stops: where along the line each piece goes."""
+"""Stops: where along its track each piece goes."""
 
 from __future__ import annotations
 
-from collections.abc import Collection
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
-from ..errors import LimitError
-from ..values.arrays import rows_of
-from ..values.brush import Brush
-from ..values.laid import Runs, RunSpacings, Stops
+from ..maths.ragged import heads, owners, places
+from ..values.arrays import rows_of, stacked
+from ..values.brush import Brush, Spacing, Travel
+from ..values.pieces import END, REPEAT, START, Stops
+from ..values.runs import Runs, RunSpacings
+from ..values.tracks import FramesAt, Tracks
 from ..values.widths import Widths
 from .ease import space_mitred, space_runs
-from .joints import Chains
-
-MOST_PIECES = 2_000_000
-LEAST_PITCH_MM = 1e-9  # below it a count says nothing any more
-
-
-@dataclass(frozen=True, eq=False)
-class Extents:
-    """What each variant takes of the line, mm, arrays (m,): before and after its base line's middle, and the gap."""
-
-    before: np.ndarray
-    after: np.ndarray
-    gap: np.ndarray
-
-    @property
-    def length(self) -> np.ndarray:
-        return self.before + self.after
-
-    @property
-    def mean_pitch(self) -> float:
-        return float((self.length + self.gap).mean())
-
-    def first(self, n: int) -> Extents:
-        """Return the extents of the first n motifs."""
-        return Extents(self.before[:n], self.after[:n], self.gap[:n])
+from .extents import Extents
+from .joints import Chains, RunsOfLinks, curve_along, link_widths
+from .links import link_runs
 
 
-def extents_of(brush: Brush) -> Extents:
-    """Return what each motif takes along the line, Turn and Size included, ease not.
+def stops_of(
+    brush: Brush, extents: Extents, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None
+) -> tuple[RunSpacings, Stops]:
+    """Fill runs with the repeats of a brush, in turn; return how each is filled, and the stops.
 
-    The frame turned by τ spans w·|cos τ| + h·|sin τ|; a base line off the frame's middle moves
-    that span to one side of the stop. Jointed pieces take what lies between their joints.
+    ``widths`` are None where no track is thick and thin.
     """
-    if brush.jointed:
-        half = brush.link_lengths / 2
-        return Extents(half, half, np.zeros(len(half)))
-    turn = np.radians(brush.turn_deg)
-    cos, sin = abs(np.cos(turn)), abs(np.sin(turn))
-    width = np.array([m.width for m in brush.motifs])
-    height = np.array([m.height for m in brush.motifs])
-    base = np.array([m.base_line for m in brush.motifs])
-    length = (width * cos + height * sin) * brush.size
-    flip = -1.0 if brush.mirror == "up_down" else 1.0
-    offset = -np.sin(turn) * (height / 2 - base) * flip * brush.size
-    return Extents(length / 2 - offset, length / 2 + offset, length * brush.gap)
+    own = extents.first(len(brush.pieces.repeat))
+    if brush.travel.jointed:
+        return _linked(brush.spacing, own.length, tracks, runs, frames_at, widths)
+    return _by_frames(brush, own, tracks, runs, widths)
 
 
-def repeat_extents(brush: Brush) -> Extents:
-    """Return what the repeat's variants take."""
-    return extents_of(brush).first(len(brush.repeat))
+def _by_frames(brush: Brush, own: Extents, tracks: Tracks, runs: Runs, widths: Widths | None) -> tuple[RunSpacings, Stops]:
+    """Space pieces by their frames."""
+    once, filled = brush.travel.once, runs
+    if widths is not None and not once:
+        filled = even_runs(runs, widths)
+    spacings = spacings_of(filled, brush.travel, brush.spacing, own, tracks.unended)
+    if tracks.phase.any():
+        spacings = phased(spacings, own, tracks.phase[runs.track], closed=runs.closed)
+    stops = stops_on(filled, spacings, own, tracks)
+    if widths is None:
+        return spacings, stops
+    if once:  # one piece over the whole line is as long as it is at any width
+        return spacings, replace(stops, width=widths.at(tracks.of(stops), stops.s)[0])
+    return rests_in_mm(runs, filled, spacings, widths), widened(stops, tracks, widths, bent=brush.travel.bent)
 
 
-def refuse_too_many(total_length: float, extents: Extents) -> None:
-    """Raise LimitError when the lines would take more pieces than one call may lay."""
-    if extents.mean_pitch < LEAST_PITCH_MM:
-        raise LimitError("these pieces are smaller than can be laid: enlarge them")
-    count = total_length / extents.mean_pitch
-    if count > MOST_PIECES:
-        raise LimitError(
-            f"this spacing needs about {count:,.0f} pieces, more than {MOST_PIECES:,}: "
-            f"widen the gap or enlarge the pieces (pitch is now {extents.mean_pitch:.3g} mm)".replace(",", " ")
-        )
-
-
-def spacings_of(runs: Runs, brush: Brush, extents: Extents, unended: Collection[int] = ()) -> RunSpacings:
-    """Return how each run is filled; on lines ``unended`` nothing is left over, so nothing is eased there."""
-    if brush.kind != "repeated":
+def spacings_of(runs: Runs, travel: Travel, spacing: Spacing, extents: Extents, unended: np.ndarray) -> RunSpacings:
+    """Return how each run is filled; on tracks ``unended`` (t,) nothing is left over, so nothing is eased there."""
+    if travel.once:
         return _once(runs.length, float(extents.length[0]))
-    spacings = _repeated(runs, extents, ease=brush.ease, limit=brush.ease_limit, rest=brush.rest)
-    if unended:
-        endless = np.flatnonzero(np.isin(runs.line, list(unended)))
-        left = _repeated(rows_of(runs, endless), extents, ease="leave", limit=brush.ease_limit, rest="end")
+    spacings = _repeated(runs, extents, ease=spacing.ease, limit=spacing.ease_limit, rest=spacing.rest)
+    endless = np.flatnonzero(unended[runs.track])
+    if len(endless):
+        left = _repeated(rows_of(runs, endless), extents, ease="leave", limit=spacing.ease_limit, rest="end")
         spacings = spacings.with_rows(endless, left)
     return spacings
 
@@ -107,45 +78,38 @@ def _once(room: np.ndarray, length: float) -> RunSpacings:
     return RunSpacings.of(laid.astype(int), factor=factor, eased=factor - 1, short=~laid)
 
 
-def phased(spacings: RunSpacings, extents: Extents, phase: float, *, closed: np.ndarray) -> RunSpacings:
-    """Move runs' pieces on by a share of their pitch; an open run then has one less."""
+def phased(spacings: RunSpacings, extents: Extents, phase: np.ndarray, *, closed: np.ndarray) -> RunSpacings:
+    """Move runs' pieces on by shares ``phase`` (r,) of their pitch; an open run that is moved then has one less."""
     pitch = extents.mean_pitch * spacings.factor + spacings.extra_gap
-    count = np.where(closed, spacings.count, np.maximum(spacings.count - 1, 0))
+    count = np.where(closed | (phase == 0), spacings.count, np.maximum(spacings.count - 1, 0))
     return replace(spacings, count=count, offset=spacings.offset + phase * pitch)
 
 
-def _in_runs(count: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return the run of every piece and its place in it, from 0, for runs of ``count`` (r,) pieces."""
-    of = np.repeat(np.arange(len(count)), count)
-    return of, np.arange(len(of)) - np.repeat(np.cumsum(count) - count, count)
-
-
-def stops_on(runs: Runs, spacings: RunSpacings, extents: Extents) -> tuple[Stops, np.ndarray]:
-    """Return the stops of all runs in the order of travel, and the line (n,) of each.
+def stops_on(runs: Runs, spacings: RunSpacings, extents: Extents, tracks: Tracks) -> Stops:
+    """Return the stops of all runs in the order of travel.
 
     Variants are laid in turn and begin anew on every run. No runs give empty stops.
     """
-    of, place = _in_runs(spacings.count)
+    of, place = owners(spacings.count), places(spacings.count)
     whole, variant = np.divmod(place, len(extents.gap))
     begun = np.concatenate([[0.0], np.cumsum(extents.length + extents.gap)])
     factors, extra_gap = spacings.factor[of], spacings.extra_gap[of]
-    slot = (whole * begun[-1] + begun[variant]) * factors + place * extra_gap + spacings.offset[of]
+    taken = (whole * begun[-1] + begun[variant]) * factors + place * extra_gap + spacings.offset[of]
     before = extents.before[variant] * factors
     gap_after = extents.gap[variant] * factors + extra_gap
     round_ = runs.closed & (spacings.count > 0)
     gap_after[np.cumsum(spacings.count)[round_] - 1] += spacings.rest[round_]
-    stops = Stops(
-        s=runs.start[of] + slot + before, before=before, after=extents.after[variant] * factors, factor=factors,
-        gap_after=gap_after, variant=variant, run=runs.number[of], place=place, width=np.ones(len(of)),
+    return Stops.on(
+        runs.track[of], tracks.rows, variant, run=runs.number[of], place=place, s=runs.start[of] + taken + before,
+        before=before, after=extents.after[variant] * factors, factor=factors, gap_after=gap_after,
     )  # fmt: skip
-    return stops, runs.line[of]
 
 
 def even_runs(runs: Runs, widths: Widths) -> Runs:
     """Return the runs in even distances, in which their pieces take as much anywhere."""
     ends = runs.start, runs.start + runs.length
-    begin, finish = (widths.even_of(runs.line, at) for at in ends)
-    wide = np.stack([widths.at(runs.line, at)[0] for at in ends], axis=1)
+    begin, finish = (widths.even_of(runs.track, at) for at in ends)
+    wide = np.stack([widths.at(runs.track, at)[0] for at in ends], axis=1)
     return replace(runs, start=begin, length=finish - begin, beyond=runs.beyond / wide)
 
 
@@ -153,35 +117,82 @@ def rests_in_mm(runs: Runs, even: Runs, spacings: RunSpacings, widths: Widths) -
     """Return how runs are filled with their rests in mm; ``even`` are the runs in even distances."""
     before = np.minimum(spacings.offset, spacings.rest)
     first, last = even.start + before, even.start + even.length - (spacings.rest - before)
-    taken = widths.mm_of(runs.line, last) - widths.mm_of(runs.line, first)
+    taken = widths.mm_of(runs.track, last) - widths.mm_of(runs.track, first)
     return replace(spacings, rest=np.where(spacings.rest > 0, np.maximum(runs.length - taken, 0.0), 0.0))
 
 
-def widened(stops: Stops, line: np.ndarray, widths: Widths, *, bent: bool) -> Stops:
-    """Bring stops from even distances to mm on their lines (n,), each piece as wide as its stretch is long.
+def widened(stops: Stops, tracks: Tracks, widths: Widths, *, bent: bool) -> Stops:
+    """Bring stops from even distances to mm on their tracks, each piece as wide as its stretch is long.
 
     Base lines' middles divide rigid pieces' stretches as they divide the piece; bent pieces follow
     the even distances themselves.
     """
+    track = tracks.of(stops)
     edges = [stops.s - stops.before, stops.s + stops.after, stops.s + stops.after + stops.gap_after]
-    low, high, on = (widths.mm_of(line, e) for e in edges)
+    low, high, on = (widths.mm_of(track, e) for e in edges)
     even = stops.before + stops.after
     width = np.where(even > 0, (high - low) / np.where(even > 0, even, 1.0), 1.0)
-    s = widths.mm_of(line, stops.s) if bent else low + stops.before * width
+    s = widths.mm_of(track, stops.s) if bent else low + stops.before * width
     return replace(stops, s=s, before=s - low, after=high - s, gap_after=on - high, width=width)
 
 
-def stops_of_links(runs: Runs, chains: Chains, own: int, width: np.ndarray | None) -> tuple[Stops, np.ndarray]:
-    """Return the stops of jointed pieces half-way along the line between their joints, and the line (n,) of each.
+def _linked(
+    spacing: Spacing, own: np.ndarray, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None
+) -> tuple[RunSpacings, Stops]:
+    """Space pieces by their joints, each at a link's length ``own`` (m,) from the one before."""
+
+    along = curve_along(frames_at, runs.track)
+    table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.track))
+    spacings, chains = link_runs(
+        along, table, own, ease=spacing.ease, limit=spacing.ease_limit, rest=spacing.rest, unended=tracks.unended[runs.track]
+    )
+    width = None if widths is None else link_widths(along, chains, own)
+    stops = stops_of_links(runs, chains, len(own), width, tracks)
+    return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, frames_at)
+
+
+def stops_of_links(runs: Runs, chains: Chains, own: int, width: np.ndarray | None, tracks: Tracks) -> Stops:
+    """Return the stops of jointed pieces half-way along the line between their joints.
 
     ``own`` is the number of variants, ``width`` (n,) how wide each link is where lines are thick and thin.
     """
-    of, place = _in_runs(chains.count)
+    of, place = owners(chains.count), places(chains.count)
     first = np.arange(len(of)) + of  # every run before has a joint more than links
     a, b = chains.s[first], chains.s[first + 1] if len(first) else chains.s[:0]
-    width = np.ones(len(of)) if width is None else width
-    stops = Stops(
-        s=(a + b) / 2, before=(b - a) / 2, after=(b - a) / 2, factor=chains.sigma[of], gap_after=np.zeros(len(of)),
-        variant=place % own, run=runs.number[of], place=place, width=width,
+    return Stops.on(
+        runs.track[of], tracks.rows, place % own, run=runs.number[of], place=place, s=(a + b) / 2, before=(b - a) / 2,
+        after=(b - a) / 2, factor=chains.sigma[of], width=np.ones(len(of)) if width is None else width,
     )  # fmt: skip
-    return stops, runs.line[of]
+
+
+def _with_openings(stops: Stops, tracks: Tracks, closed: np.ndarray, chains: Chains, frames_at: FramesAt) -> Stops:
+    """Wish for the opening that a closed line's links leave between the last and the first: it is told as what is left over."""
+    first = heads(chains.count)[closed]
+    last = first + chains.count[closed] - 1
+    if not len(last):
+        return stops
+    track = tracks.of(stops)
+    begin, finish = (stops.s - stops.before)[first], (stops.s + stops.after)[last]
+    end, start = (frames_at(track[i], s).position for i, s in ((last, finish), (first, begin)))
+    gap_after = stops.gap_after.copy()
+    gap_after[last] = np.hypot(*(start - end).T)
+    return replace(stops, gap_after=gap_after)
+
+
+def merged(tracks: Tracks, repeats: Stops, *others: Stops) -> Stops:
+    """Put the stops of corner, start and end pieces among the repeats in the order of travel, and number them along each row.
+
+    The gap that was wished next to such a piece is the one that the run's rest leaves there.
+    """
+    stops = repeats
+    if any(len(other.s) for other in others):
+        every = stacked([repeats, *others])
+        rank = np.where(every.role == START, 0, np.where(every.role == REPEAT, 1, np.where(every.role == END, 3, 2)))
+        every = rows_of(every, np.lexsort((every.place, rank, every.run, every.row, every.line)))
+        beside = (every.line[1:] == every.line[:-1]) & (every.run[1:] == every.run[:-1])
+        beside &= (every.role[:-1] == START) | (every.role[1:] != REPEAT)
+        between = (every.s - every.before)[1:] - (every.s + every.after)[:-1]
+        gap_after = every.gap_after.copy()
+        gap_after[:-1][beside] = between[beside]
+        stops = replace(every, gap_after=gap_after)
+    return replace(stops, stop=places(np.bincount(tracks.of(stops))))

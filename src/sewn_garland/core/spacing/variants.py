@@ -2,32 +2,51 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..maths.streams import uniforms
-from ..values.brush import Brush
+from ..values.brush import Variants
+from ..values.pieces import REPEAT, Stops
+from ..values.tracks import Tracks
 
 
-def variant_sequence(brush: Brush, line: int, count: int) -> np.ndarray:
-    """Return the variant of each of a line's first ``count`` repeat pieces (count,).
+def dealt(stops: Stops, variants: Variants, count: int, tracks: Tracks) -> Stops:
+    """Return stops with the variant of every repeat as the order says; ``count`` is how many variants there are.
 
-    Drawn by piece number from the arrangement's own stream for this line, so drawing on leaves
+    What is drawn goes by the number that a line is known by, by the row and by the number of the repeat in it.
+    """
+    if variants.order == "in_turn" or count == 1 or not len(stops.s):
+        return stops
+    repeats = np.flatnonzero(stops.role == REPEAT)
+    track = tracks.of(stops)[repeats]
+    many = np.bincount(track, minlength=len(tracks.measured)).tolist()
+    drawn = [variant_sequence(variants, count, tracks.keys[i // tracks.rows], i % tracks.rows, n) for i, n in enumerate(many)]
+    variant, motif = stops.variant.copy(), stops.motif.copy()
+    variant[repeats] = motif[repeats] = np.concatenate(drawn)
+    return replace(stops, variant=variant, motif=motif)
+
+
+def variant_sequence(variants: Variants, m: int, line: int, row: int, count: int) -> np.ndarray:
+    """Return the variant, of m, of each of the first ``count`` repeats of a line's row (count,).
+
+    Drawn by their number from the arrangement's own stream for this line and row, so drawing on leaves
     earlier ones as they are: ``shuffled`` lays every variant once before any comes again, ``chance``
     draws by weight, ``no_twin`` by weight among those that differ from the one before.
     """
-    m = len(brush.repeat)
-    number = np.arange(count)
-    if m == 1 or brush.order == "in_turn":
-        return number % m
-    if brush.order == "shuffled":
+    if m == 1 or variants.order == "in_turn":
+        return np.arange(count) % m
+    name = f"{line} variant" if row == 0 else f"{line} row {row} variant"
+    if variants.order == "shuffled":
         blocks = -(-count // m)
-        keys = uniforms(brush.arrangement, f"{line} variant", blocks * m).reshape(blocks, m)
+        keys = uniforms(variants.arrangement, name, blocks * m).reshape(blocks, m)
         return np.argsort(keys, axis=1, kind="stable").ravel()[:count]
-    weights = np.ones(m) if brush.weights is None else np.array(brush.weights, float)
-    draw = uniforms(brush.arrangement, f"{line} variant", count)
+    weights = np.ones(m) if variants.weights is None else np.array(variants.weights, float)
+    draw = uniforms(variants.arrangement, name, count)
     edges = np.cumsum(weights) / weights.sum()
     free = np.minimum(np.searchsorted(edges, draw, side="right"), m - 1)
-    return free if brush.order == "chance" else _without_twins(weights, draw, free)
+    return free if variants.order == "chance" else _without_twins(weights, draw, free)
 
 
 def _without_twins(weights: np.ndarray, draw: np.ndarray, free: np.ndarray) -> np.ndarray:

@@ -26,3 +26,14 @@ def rows_of(table: Table, rows: slice | np.ndarray) -> Table:
     if not isinstance(rows, slice):  # views of read-only arrays are read-only
         freeze_arrays(cut)
     return cut
+
+
+def stacked(tables: list[Table]) -> Table:
+    """Put frozen dataclasses of arrays (at least one) under one another; a column that is None in the first stays so."""
+    columns = {name: [getattr(table, name) for table in tables] for name in vars(tables[0])}
+    return type(tables[0])(**{name: None if arrays[0] is None else np.concatenate(arrays) for name, arrays in columns.items()})
+
+
+def extended(table: object, kind: type[Table], **columns: np.ndarray | None) -> Table:
+    """Return a table of a kind that has all of another's columns and more."""
+    return kind(**vars(table), **columns)

@@ -1,124 +1,247 @@
-"""A brush: motifs and how they travel. Shares are fractions here, per cent only at the edges."""
+"""A brush: its pieces, and the sections that say how they travel.
+
+Every section is defined here once, with the keys, units and limits it has in files and messages; what the core counts
+otherwise (shares instead of per cent) it asks of properties.
+"""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
 
 from .motif import Motif
 
+Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
+ROLES: tuple[Role, ...] = ("repeat", "start", "end", "outside_corner", "inside_corner")
+SINGLE_ROLES: tuple[Role, ...] = ROLES[1:]  # those that have one motif
 RoundBends = Literal["rigid", "bent", "jointed"]
 Facing = Literal["line", "page", "start"]
-Kind = Literal["repeated", "once_length", "once_proportion"]
+Kind = Literal["repeated", "once_length", "once_proportion", "scattered"]
 Order = Literal["in_turn", "shuffled", "chance", "no_twin"]
-RowEase = Literal["own", "in_step"]
 Mirror = Literal["off", "up_down", "left_right", "every_second"]
 Ease = Literal["leave", "gaps", "size", "length"]
-Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
 Rest = Literal["end", "both", "start"]
 CornerStyle = Literal["through", "mitre", "lap", "butt", "round", "piece"]
 
-# roles that have one motif, in the order of ``Brush.motifs``, and the field that holds it
-SINGLE_PIECES: dict[Role, str] = {"start": "start", "end": "end", "outside_corner": "outside_piece", "inside_corner": "inside_piece"}
+PASSED: tuple[CornerStyle, ...] = ("through", "round")  # what a brush does at corners that end no run
 GAP_TOLERANCE_MM = 0.1  # chosen: the finest opening seen at reading distance
 TONE_TOLERANCE = 3.0  # chosen: a ΔE2000 that begins to show as a line where two flats meet
-LIGHTEST_TOUCH = 0.2  # common practice: below a fifth of the width a mark is lost
+LIGHTEST_TOUCH_PCT = 20.0  # common practice: below a fifth of the width a mark is lost
 KINK_TOLERANCE_DEG = 15.0  # chosen: an angle at a join that begins to read as broken
+MOST_VARIANTS = 64
+MOST_ARRANGEMENT = 2**31
+
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+Row = Annotated[Finite, Field(ge=-1000, le=1000)]
+Weight = Annotated[Finite, Field(gt=0, le=1000)]
 
 
-@dataclass(frozen=True)
-class Brush:
-    """Pieces with everything that decides where they lie.
+class Section(BaseModel):
+    """A part of a brush document."""
 
-    ``motifs`` puts all pieces in one order, the repeat's variants first; a placed piece says by
-    its place there which it is. ``rows`` are the mm beside the line (positive to the right of
-    travel) at which further rows lie, each eased on its own or in step with the first; ``brick``
-    shifts every second row by half a pitch. ``phase`` is that shift of one row, as a share of a pitch.
-    ``width_along`` gives the width as (share of the line, factor), the tapers are mm at the ends of
-    open lines, where the width begins with ``taper_to``. ``by_outlines`` measures gaps by what is drawn
-    instead of by frames; the tolerances are those of findings.
-    """
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True)
 
-    name: str
-    repeat: tuple[Motif, ...]
-    start: Motif | None = None
-    end: Motif | None = None
-    outside_piece: Motif | None = None
-    inside_piece: Motif | None = None
+
+class Travel(Section):
     kind: Kind = "repeated"
     round_bends: RoundBends = "rigid"
     facing: Facing = "line"
-    turn_deg: float = 0.0
+    turn_deg: Annotated[Finite, Field(ge=-360, le=360)] = 0
     mirror: Mirror = "off"
-    side_shift: float = 0.0
+    side_shift_mm: Annotated[Finite, Field(ge=-1000, le=1000)] = 0
     turn_about: bool = False
-    starts_at: float = 0.0
-    order: Order = "in_turn"
-    weights: tuple[float, ...] | None = None
-    arrangement: int = 1
-    size: float = 1.0
-    gap: float = 0.0
-    ease: Ease = "leave"
-    ease_limit: float = 0.1
-    rest: Rest = "end"
-    corner_from_deg: float = 30.0
-    outside_corner: CornerStyle = "through"
-    inside_corner: CornerStyle = "through"
-    round_radius: float = 5.0
-    rows: tuple[float, ...] = ()
-    row_ease: RowEase = "own"
-    brick: bool = False
-    phase: float = 0.0
-    width_along: tuple[tuple[float, float], ...] = ()
-    taper_start: float = 0.0
-    taper_end: float = 0.0
-    taper_to: float = LIGHTEST_TOUCH
-    by_outlines: bool = False
-    gap_tolerance: float = GAP_TOLERANCE_MM
-    kink_tolerance_deg: float = KINK_TOLERANCE_DEG
-    tone_tolerance: float = TONE_TOLERANCE
+    starts_at_mm: Annotated[Finite, Field(ge=0, le=1_000_000)] = 0
 
-    def corner_style(self, turn: float) -> CornerStyle:
-        """Return what happens at a corner that turns right (positive) or left."""
-        return self.outside_corner if turn > 0 else self.inside_corner
+    @property
+    def once(self) -> bool:
+        """Tell whether one piece goes over the whole line."""
+        return self.kind in ("once_length", "once_proportion")
 
     @property
     def jointed(self) -> bool:
         """Tell whether pieces hang together by their joints."""
-        return self.round_bends == "jointed" and self.kind == "repeated"
+        return self.round_bends == "jointed" and not self.once
 
     @property
     def bent(self) -> bool:
         """Tell whether pieces are bent along the line."""
-        return self.round_bends == "bent" or self.kind != "repeated"
+        return self.round_bends == "bent" or self.once
+
+
+class Spacing(Section):
+    size_pct: Annotated[Finite, Field(gt=0, le=10_000)] = 100
+    gap_pct: Annotated[Finite, Field(gt=-100, le=100_000)] = 0
+    ease: Ease = "leave"
+    ease_limit_pct: Annotated[Finite, Field(ge=0, lt=100)] = 10
+    rest: Rest = "end"
+
+    @property
+    def size(self) -> float:
+        return self.size_pct / 100
+
+    @property
+    def gap(self) -> float:
+        """Return the gap as a share of a piece's length."""
+        return self.gap_pct / 100
+
+    @property
+    def ease_limit(self) -> float:
+        return self.ease_limit_pct / 100
+
+
+class Ends(Section):
+    corner_from_deg: Annotated[Finite, Field(gt=0, le=180)] = 30
+    outside_corner: CornerStyle = "through"
+    inside_corner: CornerStyle = "through"
+    round_radius_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 5
+
+    @property
+    def corner_from(self) -> float:
+        """Return from how many radians of turn on a vertex is a corner."""
+        return float(np.radians(self.corner_from_deg))
+
+
+class Variants(Section):
+    order: Order = "in_turn"
+    weights: Annotated[tuple[Weight, ...], Field(min_length=1, max_length=MOST_VARIANTS, strict=False)] | None = None
+    arrangement: Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)] = 1
+
+
+class Rows(Section):
+    """Further rows beside the line: mm to the right of travel (negative to the left)."""
+
+    beside_mm: Annotated[tuple[Row, ...], Field(max_length=50, strict=False)] = ()
+    ease: Literal["own", "in_step"] = "own"
+    brick: bool = False
+
+
+class WidthPoint(Section):
+    """How wide pieces are at a place along the line."""
+
+    at_pct: Annotated[Finite, Field(ge=0, le=100)]
+    width_pct: Annotated[Finite, Field(ge=1, le=1000)]
+
+
+class Hand(Section):
+    """What the hand does: the width along the line, and tapered ends."""
+
+    width_along: Annotated[tuple[WidthPoint, ...], Field(max_length=50, strict=False)] = ()
+    taper_start_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
+    taper_end_mm: Annotated[Finite, Field(ge=0, le=10_000)] = 0
+    taper_to_pct: Annotated[Finite, Field(ge=1, le=100)] = LIGHTEST_TOUCH_PCT
 
     @property
     def widened(self) -> bool:
         """Tell whether the width changes along the line."""
-        return bool(self.width_along) or self.taper_start > 0 or self.taper_end > 0
+        return bool(self.width_along) or self.taper_start_mm > 0 or self.taper_end_mm > 0
 
     @property
-    def link_lengths(self) -> np.ndarray:
-        """Return the distance between the joints of each motif (m,), mm at the brush's size."""
-        return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.motifs)]) * self.size
+    def profile(self) -> tuple[tuple[float, float], ...]:
+        """Return the width along the line as (share of the line, factor)."""
+        return tuple((point.at_pct / 100, point.width_pct / 100) for point in self.width_along)
+
+    @property
+    def thinnest(self) -> float:
+        """Return the least factor on a piece's width, at most 1."""
+        tapered = self.taper_to_pct / 100 if self.taper_start_mm or self.taper_end_mm else 1.0
+        return min(tapered, *(width for _, width in self.profile), 1.0)
+
+
+class Joins(Section):
+    """How joins are measured, and from what on they are a finding."""
+
+    measured_by: Literal["frames", "outlines"] = "frames"
+    gap_tolerance_mm: Annotated[Finite, Field(gt=0, le=100)] = GAP_TOLERANCE_MM
+    kink_tolerance_deg: Annotated[Finite, Field(gt=0, le=180)] = KINK_TOLERANCE_DEG
+    tone_tolerance: Annotated[Finite, Field(gt=0, le=100)] = TONE_TOLERANCE
+
+    @property
+    def by_outlines(self) -> bool:
+        return self.measured_by == "outlines"
+
+
+class Settings(Section):
+    """The sections of a brush document that say how its pieces travel."""
+
+    travel: Travel = Travel()
+    spacing: Spacing = Spacing()
+    ends: Ends = Ends()
+    variants: Variants = Variants()
+    rows: Rows = Rows()
+    hand: Hand = Hand()
+    joins: Joins = Joins()
+
+
+SECTIONS = tuple(Settings.model_fields)
+
+
+@dataclass(frozen=True)
+class Pieces:
+    """The motifs of a brush by their roles: the repeat's variants in order, and one of each other role or none.
+
+    ``motifs`` puts them all in one order, the repeat's variants first; a laid piece says by its place there which it is.
+    """
+
+    repeat: tuple[Motif, ...]
+    start: Motif | None = None
+    end: Motif | None = None
+    outside_corner: Motif | None = None
+    inside_corner: Motif | None = None
 
     @cached_property
     def roles(self) -> tuple[Role, ...]:
         """Return the role of every motif, in their order."""
-        return (*("repeat" for _ in self.repeat), *(role for role in SINGLE_PIECES if self.piece_of(role) is not None))
+        return (*("repeat" for _ in self.repeat), *(role for role in SINGLE_ROLES if self.of(role) is not None))
 
     @cached_property
     def motifs(self) -> tuple[Motif, ...]:
         """Return every motif that may be laid."""
-        return (*self.repeat, *(m for m in map(self.piece_of, SINGLE_PIECES) if m is not None))
+        return (*self.repeat, *(m for m in map(self.of, SINGLE_ROLES) if m is not None))
 
-    def piece_of(self, role: Role) -> Motif | None:
+    def of(self, role: Role) -> Motif | None:
         """Return the motif of a role that has one alone, or None."""
-        return getattr(self, SINGLE_PIECES[role])
+        return getattr(self, role)
 
     def index_of(self, role: Role) -> int:
         """Return the place of a role's first motif; raises ValueError for a role without one."""
         return self.roles.index(role)
+
+    @cached_property
+    def _link_lengths(self) -> np.ndarray:
+        return np.array([np.hypot(*(right - left)) for left, right in (m.joint_points for m in self.motifs)])
+
+    def link_lengths(self, size: float) -> np.ndarray:
+        """Return the distance between the joints of each motif (m,), mm at a factor on their size."""
+        return self._link_lengths * size
+
+
+@dataclass(frozen=True)
+class Brush:
+    """Pieces with everything that decides where they lie, in the sections of its document."""
+
+    name: str
+    pieces: Pieces
+    travel: Travel = field(default_factory=Travel)
+    spacing: Spacing = field(default_factory=Spacing)
+    ends: Ends = field(default_factory=Ends)
+    variants: Variants = field(default_factory=Variants)
+    rows: Rows = field(default_factory=Rows)
+    hand: Hand = field(default_factory=Hand)
+    joins: Joins = field(default_factory=Joins)
+
+    @classmethod
+    def of(cls, name: str, pieces: Pieces, settings: Settings) -> Brush:
+        """Return a brush of pieces that travel by some settings."""
+        return cls(name, pieces, **{section: getattr(settings, section) for section in SECTIONS})
+
+    def changed(self, patch: dict[str, dict[str, Any]]) -> Brush:
+        """Return the brush under a merge patch of its sections, in the document's own keys and units; limits are not looked at."""
+        return replace(self, **{section: getattr(self, section).model_copy(update=values) for section, values in patch.items()})
+
+    def at_size(self, factor: float) -> Brush:
+        """Return the brush with its pieces so many times as large."""
+        return self.changed({"spacing": {"size_pct": self.spacing.size_pct * factor}})

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..maths.curves import as_points
 from .arrays import freeze_arrays
 
 
@@ -71,6 +72,11 @@ class Frames:
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
+
+    @classmethod
+    def of(cls, place: np.ndarray, tangent: np.ndarray) -> Frames:
+        """Return frames of places and unit tangents (n,) as complex numbers."""
+        return cls(as_points(place), as_points(tangent))
 
     @property
     def normal(self) -> np.ndarray:

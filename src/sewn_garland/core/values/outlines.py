@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -34,8 +34,9 @@ class ShapedOutlines:
     those that are shaped, also where nothing is left of one; the others are stamped. No contours
     are empty arrays with ``starts`` [0]. ``meshes`` are the pictures of shaped pieces.
 
-    ``cut`` (q,), rising, are the pieces that were cut on a bisector. Their strokes are filled outlines,
-    ``stroked`` (c,), in the stroke's paint; contours of their pictures say what is seen of these.
+    ``outlined`` (o,), rising, are the pieces whose strokes are filled outlines, ``stroked`` (c,), in the stroke's paint; those of
+    the others are drawn along their contours. ``cut`` (q,), rising, are those of them that were cut on a bisector: contours
+    of their pictures say what is seen of these.
     """
 
     points: np.ndarray
@@ -45,6 +46,7 @@ class ShapedOutlines:
     shape: np.ndarray
     stroked: np.ndarray
     pieces: np.ndarray
+    outlined: np.ndarray
     cut: np.ndarray
     meshes: tuple[PictureMeshes, ...] = ()
 
@@ -53,18 +55,23 @@ class ShapedOutlines:
 
     def split(self, edges: Sequence[int]) -> list[ShapedOutlines]:
         """Return the contours of the pieces from each of ``edges``, rising, up to the next; each part's are numbered from 0."""
-        of_contour, of_shaped, of_cut = (np.searchsorted(column, edges).tolist() for column in (self.piece, self.pieces, self.cut))
+        of_contour, of_shaped, of_outlined, of_cut = (
+            np.searchsorted(column, edges).tolist() for column in (self.piece, self.pieces, self.outlined, self.cut)
+        )
         parts = []
         for i, first in enumerate(edges[:-1]):
-            own, shaped, cut = (slice(*places[i : i + 2]) for places in (of_contour, of_shaped, of_cut))
+            own, shaped, outlined, cut = (slice(*places[i : i + 2]) for places in (of_contour, of_shaped, of_outlined, of_cut))
             starts = self.starts[own.start : own.stop + 1]
             begun = int(starts[0])
             parts.append(ShapedOutlines(
                 self.points[begun : starts[-1]], starts - begun, self.closed[own], self.piece[own] - first, self.shape[own],
-                self.stroked[own], self.pieces[shaped] - first, self.cut[cut] - first,
+                self.stroked[own], self.pieces[shaped] - first, self.outlined[outlined] - first, self.cut[cut] - first,
                 tuple(_meshes_of(mesh, first, edges[i + 1]) for mesh in self.meshes),
             ))  # fmt: skip
         return parts
+
+
+NOTHING = np.zeros(0, int)
 
 
 @dataclass(frozen=True, eq=False)
@@ -98,3 +105,13 @@ class Cuts:
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
     own = (mesh.piece >= first) & (mesh.piece < last)
     return PictureMeshes(mesh.points[own], mesh.piece[own] - first, mesh.shape[own])
+
+
+def put_together(parts: Sequence[tuple[ShapedOutlines, int]]) -> ShapedOutlines:
+    """Put outlines behind one another, each with the number that its pieces are counted on from."""
+    offsets = np.cumsum([0, *(len(o.points) for o, _ in parts)])
+    starts = np.concatenate([*(o.starts[:-1] + offset for (o, _), offset in zip(parts, offsets, strict=False)), offsets[-1:]])
+    pieces = {name: np.concatenate([getattr(o, name) + begin for o, begin in parts]) for name in ("piece", "pieces", "outlined", "cut")}
+    rest = {name: np.concatenate([getattr(o, name) for o, _ in parts]) for name in ("points", "closed", "shape", "stroked")}
+    meshes = tuple(replace(mesh, piece=mesh.piece + begin) for o, begin in parts for mesh in o.meshes)
+    return ShapedOutlines(starts=starts, **pieces, **rest, meshes=meshes)

@@ -1,0 +1,30 @@
+import type { Stamp } from "./stamp";
+import type { Ctx } from "./view";
+
+/** Pieces that are but specks, painted as few paths: those of one colour that follow on one another are filled in one go. */
+export class Specks {
+  private path: Path2D | null = null;
+  private colour = "";
+
+  constructor(private readonly ctx: Ctx) {}
+
+  /** Add a piece at an affine map to device pixels. */
+  add({ colour, left, top, right, bottom }: Stamp["speck"], a: number, b: number, c: number, d: number, x: number, y: number): void {
+    if (colour !== this.colour) this.paint();
+    this.colour = colour;
+    const path = (this.path ??= new Path2D());
+    path.moveTo(a * left + c * top + x, b * left + d * top + y);
+    path.lineTo(a * right + c * top + x, b * right + d * top + y);
+    path.lineTo(a * right + c * bottom + x, b * right + d * bottom + y);
+    path.lineTo(a * left + c * bottom + x, b * left + d * bottom + y);
+  }
+
+  /** Paint what waits, before anything that lies over it. */
+  paint(): void {
+    if (!this.path) return;
+    this.ctx.setTransform(1, 0, 0, 1, 0, 0);
+    this.ctx.fillStyle = this.colour;
+    this.ctx.fill(this.path);
+    this.path = null;
+  }
+}

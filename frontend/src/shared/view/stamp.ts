@@ -1,0 +1,224 @@
+import type { Motif, Shape } from "../api/client";
+import { imageOf, type Picture } from "./images";
+import type { Ctx } from "./view";
+
+/** What can be stamped: shapes on a frame, about a base line. A motif as drawn is one, and so is what of it is laid. */
+export interface Artwork {
+  shapes: Shape[];
+  width_mm: number;
+  height_mm: number;
+  base_line_mm: number;
+}
+
+/** What of a motif is laid: the stretch between its cuts, or the whole. */
+export const laidArtwork = (motif: Motif): Artwork => motif.piece ?? motif;
+
+type Gradient = NonNullable<Shape["fill_gradient"]>;
+
+export interface Ready {
+  path: Path2D;
+  fill: string | null;
+  rule: CanvasFillRule;
+  stroke: string | null;
+  shape: Shape;
+  fillGradient: Shade | null;
+  strokeGradient: Shade | null;
+  picture: { image: Picture; matrix: DOMMatrix } | null;
+  /** The shape's thinnest side in mm: what is thinner than a trace of a pixel is not painted. */
+  thin: number;
+}
+
+/** A gradient in its own space: the path is taken there, for a canvas gradient cannot be skewed. */
+interface Shade {
+  matrix: DOMMatrix;
+  path: Path2D;
+  gradient: Gradient;
+  opacity: number;
+}
+
+/** A motif made ready to stamp; its shapes lie about the base line's middle. */
+export interface Stamp {
+  shapes: Ready[];
+  /** How far it reaches about the base line's middle, mm. */
+  reach: number;
+  /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
+  speck: { colour: string; left: number; top: number; right: number; bottom: number };
+}
+
+const stamps = new WeakMap<Artwork, Stamp>();
+
+export function stampOf(art: Artwork): Stamp {
+  const known = stamps.get(art);
+  if (known) return known;
+  const shift = new DOMMatrix([1, 0, 0, 1, -art.width_mm / 2, -art.base_line_mm]);
+  let largest = { area: -1, colour: "#20352c", box: [0, 0, art.width_mm, art.height_mm] };
+  const shapes = art.shapes.map((shape): Ready => {
+    const path = new Path2D();
+    path.addPath(new Path2D(shape.d), shift);
+    const box = boxOf(shape.d);
+    const [w, h] = [box[2] - box[0], box[3] - box[1]];
+    const fill = shape.fill && rgba(shape.fill, shape.fill_opacity);
+    const stroke = shape.stroke && rgba(shape.stroke, shape.stroke_opacity);
+    if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, box };
+    return {
+      path,
+      fill,
+      rule: shape.fill_rule === "evenodd" ? "evenodd" : "nonzero",
+      stroke,
+      shape,
+      fillGradient: shape.fill_gradient ? shadeOf(shape.fill_gradient, shape.fill_opacity, path, shift) : null,
+      strokeGradient: shape.stroke_gradient ? shadeOf(shape.stroke_gradient, shape.stroke_opacity, path, shift) : null,
+      picture: shape.picture ? { image: imageOf(shape.picture.href), matrix: pictureMatrix(shape, shift) } : null,
+      thin: fill || shape.picture ? Math.min(w, h) : shape.stroke_width,
+    };
+  });
+  const half = Math.max(0, ...art.shapes.map((s) => s.stroke_width)) / 2;
+  const [left, top, right, bottom] = largest.box;
+  const speck = {
+    colour: largest.colour,
+    left: left - half - art.width_mm / 2,
+    top: top - half - art.base_line_mm,
+    right: right + half - art.width_mm / 2,
+    bottom: bottom + half - art.base_line_mm,
+  };
+  const [halfWidth, base] = [art.width_mm / 2, art.base_line_mm];
+  const reach = Math.max(
+    ...art.shapes.map(({ box: [l, t, r, b] }) => Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base))),
+  );
+  const stamp = { shapes, reach: Math.max(0, reach), speck };
+  stamps.set(art, stamp);
+  return stamp;
+}
+
+function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix): Shade {
+  const matrix = shift.multiply(new DOMMatrix(gradient.matrix));
+  const own = new Path2D();
+  own.addPath(path, matrix.inverse());
+  return { matrix, path: own, gradient, opacity };
+}
+
+/** The map from a picture's pixels to its rectangle, whose corners are the outline's points from the top left clockwise. */
+function pictureMatrix(shape: Shape, shift: DOMMatrix): DOMMatrix {
+  const v = (shape.d.match(/-?\d*\.?\d+/g) ?? []).map(Number);
+  const { width_px: w, height_px: h } = shape.picture!;
+  return shift.multiply(new DOMMatrix([(v[2] - v[0]) / w, (v[3] - v[1]) / w, (v[6] - v[0]) / h, (v[7] - v[1]) / h, v[0], v[1]]));
+}
+
+/** The box of the points in path data out of absolute M, L, C and Z, as the server writes it. */
+function boxOf(d: string): number[] {
+  const box = [Infinity, Infinity, -Infinity, -Infinity];
+  (d.match(/-?\d*\.?\d+/g) ?? []).forEach((text, i) => {
+    const v = Number(text);
+    box[i % 2] = Math.min(box[i % 2], v);
+    box[2 + (i % 2)] = Math.max(box[2 + (i % 2)], v);
+  });
+  return box;
+}
+
+function rgba(hex: string, opacity: number): string {
+  if (opacity >= 1) return hex;
+  return hex + Math.round(opacity * 255).toString(16).padStart(2, "0");
+}
+
+/** Fill the current path as a shape is filled; its gradient lies where `own` puts the piece. */
+export function fillPath(ctx: Ctx, ready: Ready, own: () => void): void {
+  if (ready.fillGradient) shadeCurrent(ctx, ready.fillGradient, ready.rule, own);
+  else if (ready.fill) fillIn(ctx, ready.fill, ready.rule);
+}
+
+/** Fill the current path, the outline of a shape's stroke, as that is painted. */
+export function fillStroke(ctx: Ctx, ready: Ready, own: () => void): void {
+  if (ready.strokeGradient) shadeCurrent(ctx, ready.strokeGradient, "nonzero", own);
+  else if (ready.stroke) fillIn(ctx, ready.stroke, "nonzero");
+}
+
+/** Stroke the current path as a shape is stroked, `factor` times as wide; its gradient lies where `own` puts the piece. */
+export function strokePath(ctx: Ctx, ready: Ready, factor: number, own: () => void): void {
+  if (!ready.stroke) return;
+  if (!ready.strokeGradient) return strokeAs(ctx, ready, factor, () => ctx.stroke());
+  const page = ctx.getTransform();
+  own();
+  strokeAs(ctx, ready, 1, () => ctx.stroke());
+  ctx.setTransform(page);
+}
+
+function fillIn(ctx: Ctx, colour: string, rule: CanvasFillRule): void {
+  ctx.fillStyle = colour;
+  ctx.fill(rule);
+}
+
+function shadeCurrent(ctx: Ctx, own: Shade, rule: CanvasFillRule, inPiece: () => void): void {
+  const page = ctx.getTransform();
+  inPiece();
+  shade(ctx, own, () => ctx.fill(rule));
+  ctx.setTransform(page);
+}
+
+function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): void {
+  ctx.strokeStyle = (ready.strokeGradient && unskewed(ctx, ready.strokeGradient)) ?? ready.stroke!;
+  ctx.lineWidth = ready.shape.stroke_width * factor;
+  ctx.lineCap = ready.shape.cap as CanvasLineCap;
+  ctx.lineJoin = ready.shape.join as CanvasLineJoin;
+  ctx.miterLimit = ready.shape.miter_limit;
+  if (ready.shape.dashes.length) ctx.setLineDash(ready.shape.dashes.map((d) => d * factor));
+  stroke();
+  if (ready.shape.dashes.length) ctx.setLineDash([]);
+}
+
+/** Paint the shapes once where the context stands, but those thinner than `unseen` mm. */
+export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0): void {
+  for (const ready of stamp.shapes) {
+    if (ready.thin < unseen) continue;
+    if (ready.picture) {
+      stampPicture(ctx, ready.picture);
+      continue;
+    }
+    if (ready.fillGradient) shade(ctx, ready.fillGradient, (own) => ctx.fill(own, ready.rule));
+    else if (ready.fill) {
+      ctx.fillStyle = ready.fill;
+      ctx.fill(ready.path, ready.rule);
+    }
+    if (ready.stroke) strokeAs(ctx, ready, 1, () => ctx.stroke(ready.path));
+  }
+}
+
+export function stampPicture(ctx: Ctx, picture: NonNullable<Ready["picture"]>): void {
+  if (!picture.image.source) return;
+  ctx.save();
+  const m = picture.matrix;
+  ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
+  ctx.imageSmoothingQuality = "high";
+  ctx.drawImage(picture.image.source, 0, 0);
+  ctx.restore();
+}
+
+/**
+ * A gradient as a canvas has it, for strokes, which cannot be taken to the gradient's own space: lines of one colour stay where they
+ * are when a linear one's ends are set square to them. A radial one under a skew has no such form: null.
+ */
+function unskewed(ctx: Ctx, { gradient, matrix: m, opacity }: Shade): CanvasGradient | null {
+  const own = (x: number, y: number): [number, number] => [m.a * x + m.c * y + m.e, m.b * x + m.d * y + m.f];
+  let style: CanvasGradient;
+  if (gradient.kind === "linear") {
+    const along = (m.a * m.d - m.b * m.c) / (m.c * m.c + m.d * m.d);
+    style = ctx.createLinearGradient(m.e, m.f, m.e + along * m.d, m.f - along * m.c);
+  } else {
+    const size = Math.hypot(m.a, m.b);
+    if (Math.abs(m.a * m.c + m.b * m.d) > 1e-6 * size * size || Math.abs(Math.hypot(m.c, m.d) - size) > 1e-6 * size) return null;
+    style = ctx.createRadialGradient(...own(gradient.focus, 0), 0, m.e, m.f, size);
+  }
+  for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity * opacity));
+  return style;
+}
+
+function shade(ctx: Ctx, own: Shade, paint: (path: Path2D) => void): void {
+  const { gradient, matrix: m } = own;
+  const style = gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
+  for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity));
+  ctx.save();
+  ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
+  ctx.globalAlpha *= own.opacity;
+  ctx.fillStyle = style;
+  paint(own.path);
+  ctx.restore();
+}

@@ -1,0 +1,59 @@
+"""A motif's outlines as one table of cubics."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ..maths.contours import contour_cubics
+from ..values.motif import Motif, Shape
+from .fills import outline_of_stroke
+
+
+class Contours(NamedTuple):
+    """A motif's cubics (m, 4, 2) about its base line's middle, and the contour (m,) of each.
+
+    By contour (c,): its shape, whether it is closed, and whether it outlines that shape's stroke.
+    """
+
+    cubics: np.ndarray
+    contour: np.ndarray
+    shape: np.ndarray
+    closed: np.ndarray
+    stroked: np.ndarray
+
+
+@lru_cache(maxsize=512)
+def contours_of(motif: Motif, *, strokes: bool = False, pictures: bool = False) -> Contours:
+    """Return a motif's contours.
+
+    ``strokes`` are outlined, so that every contour is to be filled; else they are drawn along the contours of their shapes.
+    ``pictures`` have the contour of their rectangle, else none.
+    """
+    cubics, contours, shapes, closed, stroked, count = [np.zeros((0, 4, 2))], [np.zeros(0, int)], [], [], [], 0
+    for number, shape in enumerate(motif.shapes):
+        for part, is_stroke in _parts(shape, strokes=strokes, pictures=pictures):
+            own, contour, is_closed = contour_cubics(part.commands, part.points)
+            cubics.append(own)
+            contours.append(contour + count)
+            count += len(is_closed)
+            shapes += [number] * len(is_closed)
+            stroked += [is_stroke] * len(is_closed)
+            closed += is_closed.tolist()
+    about = np.concatenate(cubics) - (motif.width / 2, motif.base_line)
+    return Contours(about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool), np.array(stroked, bool))
+
+
+def _parts(shape: Shape, *, strokes: bool, pictures: bool) -> list[tuple[Shape, bool]]:
+    if shape.picture is not None:
+        return [(replace(shape, commands="MLLLZ"), False)] if pictures else []
+    if not strokes:
+        return [(shape, False)]
+    fill = [(shape, False)] if shape.fill else []
+    if shape.stroke is None:
+        return fill
+    commands, points = outline_of_stroke(shape)
+    return [*fill, (replace(shape, commands=commands, points=points), True)] if commands else fill

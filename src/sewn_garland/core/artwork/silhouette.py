@@ -1,0 +1,51 @@
+"""All that a motif covers, as polygons."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+import shapely
+
+from ..maths.outlines import flattened
+from ..values.motif import Motif
+from .fills import as_fills
+
+FLATNESS_MM = 0.005  # chosen: outlines are polygons to this, a twentieth of what a join may miss
+
+
+@lru_cache(maxsize=512)
+def silhouette(motif: Motif) -> shapely.Geometry:
+    """Return all that a motif covers as polygons about its base line's middle, strokes included; empty where it draws nothing.
+
+    A picture covers its rectangle.
+    """
+    parts = []
+    for shape in motif.shapes:
+        for part in [shape] if shape.picture is not None else as_fills(shape):
+            parts.append(_filled(flattened(part.commands, part.points, tolerance=FLATNESS_MM), part.fill_rule))
+    whole = shapely.union_all(parts) if parts else shapely.Polygon()
+    return shapely.transform(whole, lambda xy: xy - (motif.width / 2, motif.base_line))
+
+
+def _filled(rings: list[np.ndarray], rule: str) -> shapely.Geometry:
+    """Return what rings fill: by ``evenodd`` what an odd number covers, else (nonzero) holes are the rings drawn the other way round."""
+    rings = [ring for ring in rings if len(ring) > 2]
+    polygons = [shapely.make_valid(shapely.Polygon(ring)) for ring in rings]
+    if not polygons:
+        return shapely.Polygon()
+    if rule == "evenodd":
+        out = polygons[0]
+        for polygon in polygons[1:]:
+            out = shapely.symmetric_difference(out, polygon)
+        return out
+    signs = np.array([_turn(ring) for ring in rings])
+    main = signs[np.argmax(shapely.area(polygons))]
+    solid = shapely.union_all([p for p, s in zip(polygons, signs, strict=True) if s == main])
+    holes = [p for p, s in zip(polygons, signs, strict=True) if s != main]
+    return shapely.difference(solid, shapely.union_all(holes)) if holes else solid
+
+
+def _turn(ring: np.ndarray) -> float:
+    x, y = ring.T
+    return float(np.sign((x * np.roll(y, -1) - y * np.roll(x, -1)).sum()))

@@ -1,0 +1,139 @@
+"""Lay a brush on lines: the story of the stages."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import partial
+
+from .inspecting.by_line import by_line, joined_rows
+from .inspecting.cures import with_cures
+from .inspecting.joins import joins_of
+from .inspecting.outline_joins import with_outlines
+from .inspecting.said import said_of
+from .inspecting.tones import tones_of
+from .measuring.arc_length import frames_on, measure
+from .measuring.changing import changed_line
+from .measuring.parallel import parallel
+from .measuring.runs import runs_of
+from .measuring.tracks import follow_parallels, located_along, softened, tracks_of
+from .measuring.widths import widths_of
+from .placing.corners import reaching_back
+from .placing.placed import placed_at
+from .shaping.shaped import PRINT, Detail, shaped
+from .spacing.corners import cut_at_corners
+from .spacing.ends import trimmed_runs
+from .spacing.extents import extents_of, refuse_too_many, repeat_extents
+from .spacing.stops import merged, stops_of
+from .spacing.variants import dealt
+from .values.brush import PASSED, Brush
+from .values.laid import LaidLine
+from .values.line import Line, MeasuredLine
+from .values.runs import Filled
+from .values.tracks import LineToLay, Tracks
+
+Layable = LineToLay | MeasuredLine | Line
+
+
+def lay(brush: Brush, lines: Sequence[Layable], *, detail: Detail = PRINT) -> list[LaidLine]:
+    """Lay a brush on every line, measure the joins and say what is wrong.
+
+    Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
+    all. Findings come without cures: ``cured`` proves those. A bare line is known by its place.
+    """
+    wanted = [line_to_lay(line, place) for place, line in enumerate(lines)]
+    refuse_too_many(_length_to_fill(brush, wanted), repeat_extents(brush))
+    brush = _as_travelled(brush)
+    tracks = tracks_of(wanted, brush)
+    if brush.travel.kind != "once_proportion":
+        return _laid(brush, tracks, detail)
+    rows = [_laid(_in_proportion(brush, line), tracks.only(i), detail)[0] for i, line in enumerate(tracks.measured)]
+    return [joined_rows(rows[i : i + tracks.rows]) for i in range(0, len(rows), tracks.rows)]
+
+
+def cured(brush: Brush, line: Layable, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
+    """Return the laid line with cures on its findings, each proved by laying again under it.
+
+    ``of_brush_only`` leaves out changes to the line, for lines that are not the user's to change.
+    """
+    if not laid.findings:
+        return laid
+    extents, own = repeat_extents(brush), line_to_lay(line, laid.key)
+    return replace(laid, findings=with_cures(
+        laid, brush, own.line, lengths=extents.length, gaps=extents.gap,
+        relay=lambda change: _relaid(brush, own, change), of_brush_only=of_brush_only,
+    ))  # fmt: skip
+
+
+def line_to_lay(line: Layable, key: int) -> LineToLay:
+    """Return a line measured, known by ``key`` where it has no number of its own."""
+    if isinstance(line, LineToLay):
+        return line
+    return LineToLay(line if isinstance(line, MeasuredLine) else measure(line), key)
+
+
+def without_end(brush: Brush) -> Brush:
+    """Return the brush for a line without an end: nothing is left over there, so nothing is eased."""
+    return brush.changed({"spacing": {"ease": "leave", "rest": "end"}})
+
+
+def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
+    """Lay the rows of all lines in one go."""
+    measured, extents = tracks.measured, extents_of(brush)
+    frames_at, located = partial(frames_on, measured), located_along(measured, by_spline=brush.travel.bent)
+    widths = widths_of(measured, brush.hand) if brush.hand.widened else None
+    divided = runs_of(tracks, brush.ends)
+    cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
+    free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
+    spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths)
+    pieces = dealt(merged(tracks, stops, ends, cut.stops), brush.variants, len(brush.pieces.repeat), tracks)
+    legs = divided.legs(tracks, pieces)
+    placed = placed_at(pieces, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
+    soft = softened(tracks, divided.corners, brush.hand) if brush.travel.bent else None
+    drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
+    joins = joins_of(
+        reaching_back(placed, brush), brush, tracks, closed=divided.closed(len(measured)), along=located if soft else None
+    )
+    joins = replace(joins, tone=tones_of(joins, brush, placed))
+    if brush.joins.by_outlines:
+        joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)
+    own = extents.first(len(brush.pieces.repeat))
+    said = said_of(
+        placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, lengths=own.length, gaps=own.gap, widths=widths,
+        frames_at=frames_at,
+    )  # fmt: skip
+    return by_line(tracks, placed, drawn.outlines, drawn.cuts, joins, said)
+
+
+def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
+    """Return how many mm are to be filled with pieces at the size of the thinnest; a row's parallel may be much longer than its line."""
+    beside = (0.0, *brush.rows.beside_mm)
+    lengths = [line.line.length * len(beside) for line in lines]
+    if follow_parallels(brush.travel, brush.rows):
+        refuse_too_many(sum(lengths) / brush.hand.thinnest, repeat_extents(brush))  # before any parallel is drawn
+        lengths = [parallel(line.line, aside).length for line in lines for aside in beside]
+    return sum(lengths) / brush.hand.thinnest
+
+
+def _as_travelled(brush: Brush) -> Brush:
+    """Return the brush as its way of travel has it: a piece over the whole line follows it, and takes corners round or about the vertex."""
+    if not brush.travel.once:
+        return brush
+    ends = {key: style if (style := getattr(brush.ends, key)) in PASSED else "through" for key in ("outside_corner", "inside_corner")}
+    return brush.changed({"travel": {"facing": "line"}, "ends": ends})
+
+
+def _in_proportion(brush: Brush, track: MeasuredLine) -> Brush:
+    """Return the brush at the size at which its pieces, laid once, are as long as the track."""
+    pieces = brush.pieces
+    length = pieces.repeat[0].width if track.closed else sum(m.width for m in (pieces.repeat[0], pieces.start, pieces.end) if m is not None)
+    size = track.length / length if track.length > 0 else brush.spacing.size
+    return brush.changed({"travel": {"kind": "once_length"}, "spacing": {"size_pct": 100 * size}})
+
+
+def _relaid(brush: Brush, line: LineToLay, change: dict) -> LaidLine | None:
+    changed = changed_line(line.line, change.get("line", {}))
+    if changed is None:
+        return None
+    measured = line.line if changed is line.line.line else measure(changed)
+    return lay(brush.changed(change.get("brush", {})), [replace(line, line=measured)], detail=Detail(cut=False))[0]

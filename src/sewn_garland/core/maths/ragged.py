@@ -1,0 +1,36 @@
+"""Ragged arrays: rows of different lengths behind one another, by their ``counts`` (k,)."""
+
+from __future__ import annotations
+
+import numpy as np
+
+
+def owners(counts: np.ndarray) -> np.ndarray:
+    """Return which row (Σ counts,) every entry belongs to; no rows give none."""
+    return np.repeat(np.arange(len(counts)), counts)
+
+
+def places(counts: np.ndarray) -> np.ndarray:
+    """Return the place (Σ counts,) of every entry in its row, from 0."""
+    counts = np.asarray(counts, int)
+    return np.arange(int(counts.sum())) - np.repeat(np.cumsum(counts) - counts, counts)
+
+
+def ranges(first: np.ndarray, counts: np.ndarray) -> np.ndarray:
+    """Return, row by row, the whole numbers from ``first`` (k,) on, ``counts`` (k,) of them: (Σ counts,)."""
+    return np.repeat(first, counts) + places(counts)
+
+
+def heads(counts: np.ndarray) -> np.ndarray:
+    """Return where each row begins (k,)."""
+    return np.cumsum(counts) - counts
+
+
+def run_heads(*columns: np.ndarray) -> np.ndarray:
+    """Return where each run of equal rows begins, for sorted columns (n,) of a table; no rows give none."""
+    if not len(columns[0]):
+        return np.zeros(0, int)
+    changed = np.zeros(len(columns[0]) - 1, bool)
+    for column in columns:
+        changed |= column[1:] != column[:-1]
+    return np.flatnonzero(np.append(True, changed))

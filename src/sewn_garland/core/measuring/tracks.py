@@ -1,0 +1,104 @@
+"""Lines made ready to be laid on: rows beside them, set out anew, corners rounded, vertices softened for bending."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache, partial
+
+import numpy as np
+
+from ..values.brush import Brush, Ends, Hand, Rows, Travel
+from ..values.line import MeasuredLine
+from ..values.runs import Corners
+from ..values.tracks import LineToLay, Located, Softened, Tracks
+from .parallel import parallel
+from .rounding import Rounded, rounded
+from .setting_out import set_out
+from .sides import straight_between
+from .spline import located_on, spline_of
+from .widths import widths_of
+
+VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
+LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
+
+
+def follow_parallels(travel: Travel, rows: Rows) -> bool:
+    """Tell whether rows go along parallels of their own; links always do, for their chords cannot keep in step."""
+    return bool(rows.beside_mm) and (rows.ease == "own" or travel.jointed)
+
+
+def tracks_of(lines: Sequence[LineToLay], brush: Brush) -> Tracks:
+    """Return what the rows of lines are laid on.
+
+    A row of its own goes along a parallel, one in step along the line itself, shifted; links are never shifted.
+    """
+    travel, rows = brush.travel, (0.0, *brush.rows.beside_mm)
+    beside = np.array(rows)
+    aside, shift = (beside, 0 * beside) if follow_parallels(travel, brush.rows) else (0 * beside, beside)
+    shift = shift + travel.side_shift_mm
+    if travel.jointed:
+        ways = [(parallel(parallel(line.line, a), travel.side_shift_mm), line) for line in lines for a in aside.tolist()]
+        shift = 0 * shift
+    else:
+        ways = [(parallel(line.line, a), line) for line in lines for a in aside.tolist()]
+    measured = [way for way, _ in ways]
+    if travel.turn_about or travel.starts_at_mm:
+        measured = [set_out(way, turn_about=travel.turn_about, starts_at=travel.starts_at_mm) for way in measured]
+    measured, crowded = _with_round_corners(measured, brush.ends)
+    phase = np.where((np.arange(len(rows)) % 2 == 1) & brush.rows.brick, 0.5, 0.0)
+    return Tracks(
+        tuple(measured), len(rows), tuple(line.key for line in lines), np.tile(shift, len(lines)), np.tile(phase, len(lines)),
+        np.array([line.unended for _, line in ways], bool), crowded,
+    )  # fmt: skip
+
+
+def _with_round_corners(measured: list[MeasuredLine], ends: Ends) -> tuple[list[MeasuredLine], tuple[np.ndarray, np.ndarray]]:
+    """Round the corners that are passed in an arc; return the tracks, and track and mm of those too crowded for it."""
+    inside, outside = ends.inside_corner == "round", ends.outside_corner == "round"
+    if not (inside or outside):
+        return measured, (np.zeros(0, int), np.zeros(0))
+    done = [_rounded_where(way, ends.corner_from, inside, outside, ends.round_radius_mm) for way in measured]
+    which = np.repeat(np.arange(len(done)), [len(each.crowded) for each in done])
+    return [each.line for each in done], (which, np.concatenate([np.zeros(0), *(each.crowded for each in done)]))
+
+
+@lru_cache(maxsize=256)
+def _rounded_where(line: MeasuredLine, corner_from: float, inside: bool, outside: bool, radius: float) -> Rounded:
+    corner = np.abs(line.vertex_turn) >= corner_from - 1e-12
+    return rounded(line, np.flatnonzero(corner & np.where(line.vertex_turn > 0, outside, inside)), radius)
+
+
+def located_along(measured: tuple[MeasuredLine, ...], *, by_spline: bool) -> Located:
+    """Return the way to places along tracks; by their spline, where all have some length, places are up to 1e-6 mm off."""
+    spline = spline_of(measured) if by_spline else None
+    return partial(located_on, measured) if spline is None else spline.located
+
+
+def softened(tracks: Tracks, corners: Corners, hand: Hand) -> Softened:
+    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen."""
+    kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
+    soft = [_softened(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)]
+    measured = tuple(each.line for each in soft)
+    changed = [i for i, each in enumerate(soft) if each.line is not tracks.measured[i]]
+
+    def moved(track: np.ndarray, s: np.ndarray) -> np.ndarray:
+        out = s.copy()
+        for i in changed:
+            own = track == i
+            out[own] = soft[i].moved(s[own])
+        return out
+
+    turns = [np.zeros(0)] * len(soft)
+    for i in changed:
+        turns[i] = soft[i].new
+    lengths = np.array([line.length for line in measured])
+    return Softened(
+        measured, lengths, located_along(measured, by_spline=True), partial(straight_between, measured), moved, tuple(turns),
+        widths_of(measured, hand) if hand.widened else None,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=256)
+def _softened(line: MeasuredLine, kept: tuple[float, ...]) -> Rounded:
+    turning = ~np.isin(line.vertex_s, kept) & (np.abs(line.vertex_turn) > LEAST_TURN)
+    return rounded(line, np.flatnonzero(turning), VERTEX_RADIUS_MM, shrink=True)

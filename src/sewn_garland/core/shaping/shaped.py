@@ -1,0 +1,221 @@
+"""The pieces that are not stamped as they are: bent, fitted to a corner, stretched where they have strokes, or clipped on a bisector."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..artwork.box import point_corners
+from ..artwork.corner import allowances_of
+from ..artwork.reach import reach_of
+from ..maths.curves import as_points
+from ..maths.ragged import owners, ranges
+from ..values.brush import Brush
+from ..values.outlines import Cuts, ShapedOutlines
+from ..values.pieces import Placed
+from ..values.runs import Corners, Divided
+from ..values.tracks import Softened, Tracks
+from .bend import Warp, Way, bent_outlines
+from .corners import clipped_pieces, fitted_corners, merged
+
+Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
+"""Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
+
+TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
+SHARPEST_TURN = np.radians(179)
+
+
+@dataclass(frozen=True)
+class Detail:
+    """How finely pieces are shaped: outlines stray by at most ``tolerance`` mm, and are ``cut`` on bisectors or go on beyond."""
+
+    tolerance: float = TOLERANCE_MM
+    cut: bool = True
+
+
+PRINT = Detail()
+
+
+@dataclass(frozen=True, eq=False)
+class Shaped:
+    """The outlines of shaped pieces, None where none is; where pieces end on bisectors; where points of bent pieces go, None
+    where pieces are stamped; and which pieces (n,) are neither clipped nor fitted.
+    """
+
+    outlines: ShapedOutlines | None
+    cuts: Cuts
+    places: Places | None
+    whole: np.ndarray
+
+
+def shaped(
+    placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: Corners, soft: Softened | None, detail: Detail
+) -> Shaped:
+    """Shape what is not stamped; ``own`` are the corners of corner pieces, in order, ``soft`` the tracks that bent pieces follow."""
+    cuts = _at_bisectors(placed, brush, tracks, divided)
+    at_cuts = np.unique(cuts.piece) if detail.cut else cuts.piece[:0]
+    bends = None if soft is None else _Bends(placed, brush, tracks, divided, soft)
+    stamped = np.ones(len(placed.s), bool) if bends is None else bends.as_stamped()
+    redrawn = _fitted(placed, brush, own, bent=soft is not None)
+    for straight in (False, True) if len(at_cuts) else ():
+        some = cuts.some(stamped[cuts.piece] == straight)
+        if len(some.piece):
+            before = None if straight or bends is None else bends.outlines(np.unique(some.piece), detail, strokes=True, pictures=True)
+            redrawn.append(clipped_pieces(brush.pieces.motifs, placed.motif, placed.matrices, before, some))
+    parts = redrawn
+    if bends is not None:
+        apart = stamped.copy()
+        apart[np.concatenate([at_cuts, *(part.pieces for part in redrawn)])] = True
+        parts = [*bends.by_stroke(np.flatnonzero(~apart), detail), *redrawn]
+    outlines = None if not parts else parts[0] if len(parts) == 1 else merged(parts)
+    whole = np.ones(len(placed.s), bool)
+    whole[np.concatenate([cuts.piece, *(part.pieces for part in redrawn)])] = False
+    return Shaped(outlines, cuts, None if bends is None else bends.places, whole)
+
+
+class _Bends:
+    """Bends the pieces of a table along softened tracks; holds what is worked out once for all of them."""
+
+    def __init__(self, placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, soft: Softened) -> None:
+        self.placed, self.brush, self.soft = placed, brush, soft
+        self.track = tracks.of(placed)
+        self.s = soft.moved(self.track, placed.s)
+        legs = divided.legs(tracks, placed)
+        self.legs = None if legs is None else self._moved_legs(legs)
+        turn = np.radians(brush.travel.turn_deg)
+        rotation = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
+        scale = placed.scale
+        if soft.widths is not None:  # the warp makes pieces as wide as the line
+            scale = scale / np.stack([np.ones(len(self.s)) if brush.travel.once else placed.width, placed.width], axis=1)
+        self.linear = rotation * scale[:, None, :]
+        self.way = Way(self.s, tracks.shift[self.track], self._frame, self._warp(), self._breaks(), self._reach(), self._straight)
+
+    def _moved_legs(self, legs: np.ndarray) -> np.ndarray:
+        ends = [self.soft.moved(self.track, np.nan_to_num(end, posinf=0, neginf=0)) for end in legs.T]
+        return np.where(np.isfinite(legs), np.stack(ends, axis=1), legs)
+
+    def _frame(self, piece: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        return self.soft.on_legs(self.track[piece], at, None if self.legs is None else self.legs[piece])
+
+    def _straight(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+        low, high = self.s[piece] + low, self.s[piece] + high
+        if self.legs is not None:
+            low, high = (np.clip(at, *self.legs[piece].T) for at in (low, high))
+        return self.soft.straight(self.track[piece], low, high)
+
+    def _reach(self) -> np.ndarray:
+        """Return from where to where (2, n) pieces reach along their tracks about their base lines' middles, mm."""
+        corners = np.stack([point_corners(m) for m in self.brush.pieces.motifs])[self.placed.motif]
+        x = (corners @ self.linear[:, 0, :, None])[..., 0]
+        return np.stack([x.min(axis=1), x.max(axis=1)])
+
+    def _warp(self) -> Warp | None:
+        """Return how pieces follow the widths of tracks, a piece laid once only across; None where all are as wide."""
+        widths, once, track = self.soft.widths, self.brush.travel.once, self.track
+        if widths is None:
+            return None
+        even = self.s if once else widths.even_of(track, self.s)
+
+        def warp(piece: np.ndarray, x: np.ndarray):
+            at = even[piece] + x if once else widths.mm_of(track[piece], even[piece] + x)
+            width, change = widths.at(track[piece], at)
+            return at, 1.0 if once else width, width, change
+
+        return warp
+
+    def _breaks(self) -> np.ndarray:
+        """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted.
+
+        Beyond its legs a piece's track goes straight on.
+        """
+        turning = [i for i, turns in enumerate(self.soft.turns) if len(turns)]
+        if not turning:
+            return np.zeros((0, 2))
+        across = np.array([np.hypot(m.width, m.height) for m in self.brush.pieces.motifs])
+        reach = across[self.placed.motif] * np.abs(self.placed.scale).max(axis=1)
+        if self.brush.travel.once:
+            reach = reach + self.soft.lengths[self.track]
+        low, high = self.s - reach, self.s + reach
+        if self.legs is not None:
+            low, high = np.maximum(low, self.legs[:, 0]), np.minimum(high, self.legs[:, 1])
+        found = [np.zeros((0, 2))]
+        for i in turning:
+            own, turns = np.flatnonzero(self.track == i), self.soft.turns[i]
+            first = np.searchsorted(turns, low[own])
+            counts = np.maximum(np.searchsorted(turns, high[own], side="right") - first, 0)
+            found.append(np.column_stack([own[owners(counts)], turns[ranges(first, counts)]]))
+        piece, at = np.concatenate(found).T
+        piece = piece.astype(int)
+        widths, track = self.soft.widths, self.track[piece]
+        if widths is None or self.brush.travel.once:
+            return np.column_stack([piece, at - self.s[piece]])
+        return np.column_stack([piece, widths.even_of(track, at) - widths.even_of(track, self.s[piece])])
+
+    def as_stamped(self) -> np.ndarray:
+        """Tell which pieces (n,) bending leaves as they are stamped."""
+        if self.brush.travel.facing != "line":
+            return np.zeros(len(self.s), bool)
+        return self.way.straight & ~self.placed.stretched
+
+    def by_stroke(self, pieces: np.ndarray, detail: Detail) -> list[ShapedOutlines]:
+        """Bend some pieces; where they are as wide as they are long their strokes keep their width, elsewhere these are outlined first."""
+        even = ~self.placed.stretched[pieces] & (self.soft.widths is None)
+        groups = [(False, pieces[even]), (True, pieces[~even])]
+        made = [self.outlines(own, detail, strokes=strokes) for strokes, own in groups if len(own)]
+        return made or [self.outlines(pieces, detail)]
+
+    def outlines(self, pieces: np.ndarray, detail: Detail, *, strokes: bool = False, pictures: bool = False) -> ShapedOutlines:
+        motifs, motif = self.brush.pieces.motifs, self.placed.motif
+        return bent_outlines(motifs, motif, self.linear, self.way, pieces, strokes=strokes, pictures=pictures, tolerance=detail.tolerance)
+
+    def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
+        """Return where points (k, 2) of pieces (k,) go on the page."""
+        x, v = np.einsum("nij,nj->ni", self.linear[piece], points).T
+        return as_points(self.way.places(piece, x, v))
+
+
+def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[ShapedOutlines]:
+    """Fit corner pieces to angles other than the one they were drawn for; among bent pieces all of them, for they stay as drawn."""
+    at_corner = np.flatnonzero(placed.at_corner)
+    motif = placed.motif[at_corner]
+    stretch = np.tan(np.abs(own.turn) / 2)
+    askew = (np.abs(stretch - 1) > 1e-9) | bent
+    made = []
+    for number in np.unique(motif):
+        rows = np.flatnonzero(askew & (motif == number))
+        if len(rows):
+            drawn, turn, pieces = brush.pieces.motifs[number], own.turn[rows], at_corner[rows]
+            made.append(fitted_corners(
+                drawn, allowances_of(drawn, turn[0]), pieces, own.vertex[rows], own.into[rows], own.out[rows], stretch[rows],
+                brush.spacing.size * placed.width[pieces], np.sign(turn),
+            ))  # fmt: skip
+    return made
+
+
+def _at_bisectors(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided) -> Cuts:
+    """Return where pieces that reach mitred corners end."""
+    mitred = divided.corners.some(divided.corners.style == "mitre")
+    if not len(mitred.s):
+        return Cuts(np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2)))
+    left, right = reach_of(brush)
+    shift = tracks.shift[mitred.track]
+    most = np.maximum(np.abs(left + shift), np.abs(right + shift)) * float(placed.width.max(initial=1.0))
+    square = mitred.into + mitred.out
+    square /= np.maximum(np.hypot(*square.T), 1e-12)[:, None]
+    reach = most * np.tan(np.minimum(np.abs(mitred.turn), SHARPEST_TURN) / 2)
+    own = np.flatnonzero(~placed.at_corner)
+    run, leg, s = divided.at(tracks, placed)[own], divided.legs(tracks, placed)[own], placed.s[own]
+    rows = []
+    for beside, past, side in (
+        (mitred.before, leg[:, 1] - s - placed.after[own], 1.0), (mitred.after, s - placed.before[own] - leg[:, 0], -1.0),
+    ):  # fmt: skip
+        of_run = np.full(len(divided.runs.start), -1)
+        of_run[beside] = np.arange(len(mitred.s))
+        k = of_run[run]
+        touched = np.flatnonzero((k >= 0) & (past < reach[k]))
+        rows.append((own[touched], mitred.vertex[k[touched]], side * square[k[touched]]))
+    piece, vertex, away = (np.concatenate(columns) for columns in zip(*rows, strict=True))
+    order = np.argsort(piece, kind="stable")
+    return Cuts(piece[order], vertex[order], away[order])

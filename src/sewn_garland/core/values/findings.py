@@ -1,0 +1,39 @@
+"""What is wrong with a laid line, and what removes it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+
+@dataclass(frozen=True)
+class Cure:
+    """A change that removes a finding: a JSON merge patch (RFC 7396) of the brush or the line."""
+
+    label: str
+    change: dict
+
+
+class Finding(NamedTuple):
+    """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line.
+
+    ``at`` is its place on the page: a join's middle, else where the line passes (None until that
+    has been looked up). A tuple, for there may be tens of thousands.
+    """
+
+    kind: str
+    at_mm: float
+    amount: float
+    unit: str
+    message: str
+    at: tuple[float, float] | None
+    count: int = 1
+    cures: tuple[Cure, ...] = ()
+
+    def told(self, message: str) -> Finding:
+        """Return the same finding in other words."""
+        return Finding(self.kind, self.at_mm, self.amount, self.unit, message, self.at, self.count, self.cures)
+
+    def placed(self, at: tuple[float, float]) -> Finding:
+        """Return the same finding at a place on the page."""
+        return Finding(self.kind, self.at_mm, self.amount, self.unit, self.message, at, self.count, self.cures)

@@ -1,0 +1,48 @@
+"""Drafts that are laid on the Repeat station's bench."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from ...core.values.brush import Finite, Settings
+from .base import Message, RowId, Sequenced
+
+TrialKey = Annotated[str, Field(max_length=40)]
+TrialPoint = Annotated[list[Annotated[Finite, Field(ge=-1000, le=1000)]], Field(min_length=2, max_length=2)]
+TrialPoints = Annotated[list[TrialPoint], Field(min_length=2, max_length=100)]
+
+
+class OtherPieces(Message):
+    """Motifs of the roles that have one."""
+
+    start: RowId | None = None
+    end: RowId | None = None
+    outside_corner: RowId | None = None
+    inside_corner: RowId | None = None
+
+
+class BenchRequest(Sequenced):
+    """Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
+
+    ``pitch_mm`` moves the joints of a jointed brush so far apart. ``shaped`` gives points of trial lines
+    that were dragged, in the sheet's own 100 × 70; ``pinned`` are lines of pages shown beside them;
+    ``large`` is the one whose joins and points are wanted; ``aside`` are settings to lay on the same
+    lines for comparison.
+    """
+
+    motif_id: RowId
+    variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
+    others: OtherPieces = Field(default_factory=OtherPieces)
+    settings: Settings
+    pitch_mm: Annotated[Finite, Field(gt=0, le=10_000)] | None = None
+    flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
+    trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None
+    trial_step: Annotated[int, Field(ge=-8, le=8)] = 0
+    trials: bool = True
+    shaped: dict[TrialKey, TrialPoints] = Field(default_factory=dict)
+    pinned: Annotated[list[RowId], Field(max_length=2)] = Field(default_factory=list)
+    large: Annotated[str, Field(max_length=40)] | None = None
+    aside: Settings | None = None
+    cures: bool = False

@@ -1,0 +1,148 @@
+"""What is said about brushes: their settings, their pieces, and the pieces that a repeat can make."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from ...core.making.borders import Arrangement
+from ...core.making.corners import EndWay
+from ...core.values.brush import Finite, Role, Settings
+from ...workshop.corner_proposals import CornerWay
+from .artwork import PieceMessage
+from .base import Message, Name, RowId, Versioned
+
+
+class BrushPieces(Message):
+    """Motif ids by role: the variants of the repeat in order, and one of each other."""
+
+    repeat: list[int]
+    start: int | None = None
+    end: int | None = None
+    outside_corner: int | None = None
+    inside_corner: int | None = None
+
+
+class BrushMessage(Message):
+    id: int
+    name: str
+    version: int
+    motif_id: int
+    pieces: BrushPieces
+    settings: Settings
+
+
+class NewBrush(Message):
+    """A brush made from a motif, or as a copy of another brush."""
+
+    name: Name
+    motif_id: RowId | None = None
+    copy_of: RowId | None = None
+
+
+class BrushChange(Versioned):
+    """``change`` is a JSON merge patch (RFC 7396) of the settings."""
+
+    name: Name | None = None
+    motif_id: RowId | None = None
+    change: dict | None = None
+    label: Annotated[str, Field(max_length=120)] | None = None
+    merge_key: Annotated[str, Field(max_length=120)] = ""
+
+
+class PitchChange(Message):
+    """Hang the links of a jointed brush so many mm from one another."""
+
+    pitch_mm: Annotated[Finite, Field(gt=0, le=10_000)]
+
+
+class PiecesChange(Versioned):
+    """Put a motif to a role of a brush, take it away, or set all variants of the repeat."""
+
+    role: Role
+    motif_ids: Annotated[list[Annotated[int, Field(ge=1, le=2**53)]], Field(max_length=64)]
+
+
+class Divide(Versioned):
+    """Cut a motif in three: start, repeat and end piece of a new brush."""
+
+    name: Name
+
+
+class MakePiece(Versioned):
+    """Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its proposals."""
+
+    role: Literal["start", "end", "outside_corner", "inside_corner"]
+    way: EndWay | CornerWay
+
+
+class ProposalPath(BaseModel):
+    id: RowId
+    role: Literal["outside_corner", "inside_corner"]
+
+
+class ProposalMessage(Message):
+    """A corner piece that could be made, laid between repeats: the piece, matrices of it and of the repeats, and the box they lie in."""
+
+    way: CornerWay
+    corner: PieceMessage
+    repeat: PieceMessage
+    corner_matrix: list[float]
+    repeat_matrices: list[list[float]]
+    box: list[float]
+
+
+class ProposalsMessage(Message):
+    proposals: list[ProposalMessage]
+
+
+class SampledPieceMessage(Message):
+    role: str
+    motif_id: int
+    matrix: list[float]
+
+
+class SlotMessage(Message):
+    """Where a piece of a role lies or would lie, in mm."""
+
+    role: str
+    x_mm: float
+    y_mm: float
+    made: bool
+    motif_id: int | None
+
+
+class SampleMessage(Message):
+    """All pieces of a brush on the sampler."""
+
+    pieces: list[SampledPieceMessage]
+    slots: list[SlotMessage]
+    path: str
+    box: list[float]
+
+
+class BorderMessage(Message):
+    """Which of the seven border arrangements a brush's repeat has."""
+
+    arrangement: Arrangement
+
+
+class BorderChange(Versioned):
+    """Give a brush one of the seven border arrangements of the motif it began with."""
+
+    arrangement: Arrangement
+
+
+class NumberLimit(Message):
+    """What a number may be, and the sentence that refuses it otherwise."""
+
+    path: str
+    kind: Literal["gt", "ge", "lt", "le"]
+    value: float
+    sentence: str
+
+
+class SettingsLimits(Message):
+    defaults: Settings
+    limits: list[NumberLimit]

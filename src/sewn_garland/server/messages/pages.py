@@ -1,0 +1,169 @@
+"""What is said about pages and the lines on them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from ...core.values.brush import Finite
+from .base import Colour, Message, Name, Point, RowId, Sequenced, SizePct, Versioned
+from .edits import Mm
+
+MOST_POINTS = 5_000
+
+Side = Annotated[Finite, Field(ge=1, le=5_000)]
+
+
+class PageMessage(Message):
+    id: int
+    name: str
+    version: int
+    width_mm: float
+    height_mm: float
+    ground: str | None
+    scenery: list[dict]
+
+
+class NewPage(Message):
+    name: Name
+    width_mm: Side
+    height_mm: Side
+    ground: Colour | None = None
+
+
+class PageChange(Versioned):
+    name: Name | None = None
+    width_mm: Side | None = None
+    height_mm: Side | None = None
+    ground: Colour | Literal["none"] | None = None
+
+
+class HandSource(Message):
+    """A stroke as the hand drew it; kept smoothed, as points."""
+
+    kind: Literal["hand"]
+    points: Annotated[list[Point], Field(min_length=1, max_length=20_000)]
+    straight: bool = False
+
+
+class PointsSource(Message):
+    """Points the line passes: curved through flowing ones, pointed at the rest."""
+
+    kind: Literal["points"]
+    points: Annotated[list[Point], Field(min_length=1, max_length=MOST_POINTS)]
+    flowing: Annotated[list[bool], Field(max_length=MOST_POINTS)]
+    closed: bool = False
+
+    @model_validator(mode="after")
+    def _as_many(self) -> PointsSource:
+        if len(self.flowing) != len(self.points):
+            raise ValueError("flowing must say yes or no for every point")
+        return self
+
+
+class PathSource(Message):
+    """SVG path data in mm."""
+
+    kind: Literal["path"]
+    d: Annotated[str, Field(min_length=1, max_length=400_000)]
+Source = Annotated[HandSource | PointsSource | PathSource, Field(discriminator="kind")]
+
+
+class LineMessage(Message):
+    id: int
+    page_id: int
+    brush_id: int
+    name: str
+    version: int
+    position: float
+    source: dict
+    path: str
+    size_pct: float
+    ink: str | None
+    visible: bool
+
+
+class NewLine(Message):
+    brush_id: RowId
+    source: Source
+    name: Name | None = None
+    size_pct: SizePct = 100.0
+    ink: Colour | None = None
+
+
+class LineChange(Versioned):
+    """What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change."""
+
+    name: Name | None = None
+    brush_id: RowId | None = None
+    source: Source | None = None
+    size_pct: SizePct | None = None
+    ink: Colour | Literal["own"] | None = None
+    visible: bool | None = None
+    move_by: Point | None = None
+    to_place: Annotated[int, Field(ge=0, le=100_000)] | None = None
+    cure: dict | None = None
+    label: Annotated[str, Field(max_length=120)] | None = None
+    merge_key: Annotated[str, Field(max_length=120)] = ""
+
+
+class LinesFile(Message):
+    """An SVG whose lines are to be put on a page."""
+
+    brush_id: RowId
+    svg: Annotated[str, Field(max_length=12_000_000)]
+
+
+class PageLines(Message):
+    page: PageMessage
+    lines: list[LineMessage]
+
+
+class DraftLine(Message):
+    """A line as it would be: ``line_id`` names the one it stands for while it is dragged."""
+
+    line_id: RowId | None = None
+    brush_id: RowId
+    source: Source
+    size_pct: SizePct = 100.0
+    ink: Colour | None = None
+
+
+class DraftCure(Message):
+    line_id: RowId
+    change: dict
+
+
+class PageRequest(Sequenced):
+    """Lay the page's visible lines, or only some; drafts and a cure tried out are not kept."""
+
+    only: list[RowId] | None = None
+    draft: DraftLine | None = None
+    draft_cure: DraftCure | None = None
+    strip: RowId | None = None
+    cures: bool = False
+
+
+class ExportQuery(BaseModel):
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    form: Literal["compact", "plain"] = "compact"
+    dpi: Annotated[float, Field(ge=10, le=2400)] = 300.0
+    ground: Literal["clear", "page"] | Colour = "clear"
+
+
+class PickUp(Message):
+    """A region of a page, in mm, to be picked up as a motif."""
+
+    name: Name
+    left_mm: Mm
+    top_mm: Mm
+    right_mm: Mm
+    bottom_mm: Mm
+
+    @model_validator(mode="after")
+    def _some_region(self) -> PickUp:
+        if self.right_mm - self.left_mm < 0.1 or self.bottom_mm - self.top_mm < 0.1:
+            raise ValueError("the region needs a length and a height")
+        return self

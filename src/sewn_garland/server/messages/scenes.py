@@ -1,0 +1,97 @@
+"""Laid lines as they go to the browser: the header of a binary reply. Its tables are those of ``core.drawing.columns``."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from .base import Message
+
+Pair = Annotated[tuple[float, float], Field(strict=False)]
+
+
+class CureMessage(Message):
+    """A change that removes a finding: a merge patch (RFC 7396) of the brush or the line."""
+
+    label: str
+    change: dict[str, dict[str, Any]]
+
+
+class FindingMessage(Message):
+    """A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another."""
+
+    kind: str
+    at_mm: float
+    amount: float
+    unit: str
+    message: str
+    at: Pair
+    count: int
+    cures: list[CureMessage]
+
+
+class SceneHeader(Message):
+    """A laid line; ``refused`` is the sentence why it could not be laid, and all figures are missing then.
+
+    What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
+    were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
+    ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+    """
+
+    key: str
+    name: str | None = None
+    path: str | None = None
+    line_id: int | None = None
+    brush_id: int | None = None
+    motif_ids: list[int] | None = None
+    motif_versions: list[int] | None = None
+    ink: str | None = None
+    box: Pair | None = None
+    moved: bool | None = None
+    points: list[Pair] | None = None
+    pinned: int | None = None
+    wished_pitch_mm: float | None = None
+    refused: str | None
+    verdict: str = ""
+    length_mm: float = 0.0
+    closed: bool = False
+    runs: int = 0
+    pieces: int = 0
+    pitch_mm: float | None = None
+    eased_pct: float = 0.0
+    ease: str = "leave"
+    tightest_mm: float | None = None
+    safe_mm: float | None = None
+    worst_mm: float | None = None
+    worst_kink_deg: float | None = None
+    findings: list[FindingMessage] = Field(default_factory=list)
+
+
+class TableEntry(Message):
+    """Where a table lies in the reply: whose it is (a scene's place), which of its kind, its shape, and its offset in bytes."""
+
+    part: int
+    table: str
+    number: int
+    shape: list[int]
+    offset: int
+
+
+class ScenesHeader(Message):
+    """The header of laid scenes; ``seq`` is that of the question."""
+
+    seq: int
+    scenes: list[SceneHeader]
+    arrays: list[TableEntry]
+
+
+class BenchHeader(ScenesHeader):
+    """The header of a laid bench, with figures of the brush on a straight line and the trial lines' sheet, mm."""
+
+    trial_mm: float
+    trial_box: Pair
+    piece_mm: float
+    gap_mm: float
+    pitch_mm: float
+    height_mm: float

@@ -1,0 +1,32 @@
+"""The Repeat station's bench and the shelf: brushes laid to be looked at."""
+
+from __future__ import annotations
+
+from flask_openapi import APIBlueprint
+
+from ...workshop.bench import Draft, laid_bench, laid_shelf
+from ..access import overtaken, store
+from ..messages.base import Sequenced
+from ..messages.bench import BenchRequest
+from ..views.scenes import bench_reply, scenes_reply
+
+api = APIBlueprint("bench", __name__, url_prefix="/api")
+
+
+@api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")
+def lay_bench(body: BenchRequest):
+    singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
+    draft = Draft(
+        ids={"repeat": [body.motif_id, *body.variants], **singles}, settings=body.settings, flat_mm=body.flat_mm, pitch_mm=body.pitch_mm,
+        trial_mm=body.trial_mm, trial_step=body.trial_step, trials=body.trials, shaped=body.shaped, pinned=body.pinned,
+        large=body.large, aside=body.aside,
+    )  # fmt: skip
+    newer = overtaken("bench", body.client, body.seq)
+    return bench_reply(body.seq, laid_bench(store(), draft, cures=body.cures, overtaken=newer), large=body.large)
+
+
+@api.post("/shelf/lay", summary="Lay every brush on the standard swatch (binary)")
+def lay_shelf(body: Sequenced):
+    newer = overtaken("shelf", body.client, body.seq)
+    with store().reading() as session:
+        return scenes_reply(body.seq, laid_shelf(session, overtaken=newer))

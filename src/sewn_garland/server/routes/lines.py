@@ -1,0 +1,51 @@
+"""Lines on pages."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi import APIBlueprint
+
+from ...workshop import lines
+from ...workshop.rows import row_of
+from ..access import sent, store
+from ..messages.base import IdPath, VersionQuery
+from ..messages.pages import LineChange, LineMessage, LinesFile, NewLine, PageLines
+from ..views.pages import line_message, page_lines
+
+api = APIBlueprint("lines", __name__, url_prefix="/api")
+
+
+@api.post("/pages/<int:id>/lines", responses={201: LineMessage}, summary="Draw a line on a page")
+def new_line(path: IdPath, body: NewLine):
+    with store().writing() as session:
+        row = lines.draw(
+            session, path.id, body.brush_id, body.source.model_dump(), name=body.name, size_pct=body.size_pct, ink=body.ink
+        )
+        return sent(line_message(row), 201)
+
+
+@api.post("/pages/<int:id>/lines-file", responses={201: PageLines}, summary="Bring in the lines of an SVG")
+def bring_in_lines(path: IdPath, body: LinesFile):
+    with store().writing() as session:
+        kept = lines.bring_in(session, path.id, body.brush_id, body.svg)
+        return sent(page_lines(row_of(session, "page", path.id), kept), 201)
+
+
+@api.patch("/lines/<int:id>", responses={200: LineMessage}, summary="Change a line")
+def change_line(path: IdPath, body: LineChange):
+    values = body.model_dump(include={"name", "brush_id", "size_pct", "visible"}, exclude_none=True)
+    if body.ink is not None:
+        values["ink"] = None if body.ink == "own" else body.ink
+    with store().writing() as session:
+        row = lines.change(
+            session, path.id, body.version, values, source=body.source and body.source.model_dump(), move_by=body.move_by,
+            to_place=body.to_place, cure=body.cure, label=body.label, merge_key=body.merge_key,
+        )  # fmt: skip
+        return sent(line_message(row))
+
+
+@api.delete("/lines/<int:id>", summary="Delete a line")
+def delete_line(path: IdPath, query: VersionQuery):
+    with store().writing() as session:
+        lines.delete(session, path.id, query.version)
+    return Response(status=204)

@@ -1,0 +1,65 @@
+"""Brushes and the pieces that a repeat can make, as the browser sees them."""
+
+from __future__ import annotations
+
+from sqlmodel import Session
+
+from ...core.reading.brush_document import bound_sentence
+from ...core.values.brush import SINGLE_ROLES, Role, Settings
+from ...store import tables
+from ...workshop.pieces_made import Proposal
+from ...workshop.rows import ids_by_role, settings_of
+from ...workshop.sampler import Sample
+from ..messages.brushes import (
+    BrushMessage,
+    BrushPieces,
+    NumberLimit,
+    ProposalMessage,
+    SampledPieceMessage,
+    SampleMessage,
+    SettingsLimits,
+    SlotMessage,
+)  # fmt: skip
+from .motifs import laid_message
+
+BOUNDS = ("gt", "ge", "lt", "le")
+
+
+def brush_message(row: tables.Brush) -> BrushMessage:
+    """Return a brush's message."""
+    pieces = BrushPieces(repeat=ids_by_role(row)["repeat"], **{role: row.pieces.get(role) for role in SINGLE_ROLES})
+    return BrushMessage(id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row))
+
+
+def proposal_message(session: Session, proposal: Proposal) -> ProposalMessage:
+    """Return a corner piece that could be made, between repeats."""
+    matrices, at_corner = proposal.laid.pieces.matrices, proposal.laid.pieces.at_corner
+    return ProposalMessage(
+        way=proposal.way, corner=laid_message(session, proposal.motif, proposal.corner), box=list(proposal.box),
+        repeat=laid_message(session, proposal.motif, proposal.repeat),
+        corner_matrix=matrices[at_corner][0].tolist(), repeat_matrices=matrices[~at_corner].tolist(),
+    )  # fmt: skip
+
+
+def sample_message(sample: Sample, ids: dict[Role, list[int]]) -> SampleMessage:
+    """Return all pieces of a brush on the sampler; ``ids`` are its motifs by role."""
+    single = {role: of_role[0] for role, of_role in ids.items() if role != "repeat"}
+    return SampleMessage(
+        pieces=[SampledPieceMessage(role=p.role, motif_id=ids[p.role][p.variant], matrix=list(p.matrix)) for p in sample.pieces],
+        slots=[SlotMessage(role=s.role, x_mm=s.x, y_mm=s.y, made=s.made, motif_id=single.get(s.role)) for s in sample.slots],
+        path=sample.path, box=list(sample.box),
+    )  # fmt: skip
+
+
+def settings_limits() -> SettingsLimits:
+    """Return what every number of the settings may be, with the words that refuse it."""
+    found = []
+    for section, field in Settings.model_fields.items():
+        for key, entry in field.annotation.model_fields.items():
+            for rule in entry.metadata:
+                for kind in BOUNDS:
+                    bound = getattr(rule, kind, None)
+                    if bound is not None:
+                        sentence = bound_sentence(kind, bound)
+                        found.append(NumberLimit(path=f"{section}.{key}", kind=kind, value=float(bound), sentence=sentence))
+    return SettingsLimits(defaults=Settings(), limits=found)

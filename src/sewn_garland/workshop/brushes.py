@@ -1,0 +1,116 @@
+"""Brushes: made, changed, hung at another pitch, given pieces."""
+
+from __future__ import annotations
+
+from sqlmodel import Session, select
+
+from ..core.errors import InputError
+from ..core.making.brushes import hung_at
+from ..core.making.cutting import cut_in_three
+from ..core.reading.brush_document import refuse_unbuilt
+from ..core.values.brush import SECTIONS, Role, Settings
+from ..store import tables
+from ..store.history import Change, make_step
+from .motifs import motif_values
+from .rows import ids_by_role, motif_of, named, repeat_alone, row_of, settings_of
+
+
+def make(session: Session, name: str, *, motif_id: int | None = None, copy_of: int | None = None) -> tables.Brush:
+    """Make a brush from a motif, or a copy of another brush."""
+    if (motif_id is None) == (copy_of is None):
+        raise InputError("give either motif_id or copy_of")
+    if copy_of is not None:
+        source = row_of(session, "brush", copy_of)
+        values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": source.settings}
+    else:
+        row_of(session, "motif", motif_id)
+        values = {"motif_id": motif_id, "pieces": {}, "settings": Settings().model_dump()}
+    return _kept(session, f"new brush {name}", Change("brush", None, values | {"name": name}))
+
+
+def change(
+    session: Session, brush_id: int, version: int, *, name: str | None = None, motif_id: int | None = None, patch: dict | None = None,
+    label: str | None = None, merge_key: str = "",
+) -> tables.Brush:
+    """Change a brush's name, first motif, or settings by a merge patch (RFC 7396)."""
+    row = row_of(session, "brush", brush_id)
+    values: dict = {}
+    if patch is not None:
+        values["settings"] = merged_settings(settings_of(row), patch).model_dump()
+    if motif_id is not None:
+        row_of(session, "motif", motif_id)
+        values["motif_id"] = motif_id
+    if name is not None:
+        values["name"] = name
+    label = label or (f"rename {row.name}" if name else f"change {row.name}")
+    return _kept(session, label, Change("brush", brush_id, values, version), merge_key=merge_key)
+
+
+def merged_settings(settings: Settings, patch: dict) -> Settings:
+    """Apply a JSON merge patch and check the result; raises InputError for what cannot be laid yet."""
+    data, defaults = settings.model_dump(), Settings().model_dump()
+    for section, entries in patch.items():
+        if section not in SECTIONS or not isinstance(entries, dict):
+            raise InputError(f"{section}: this key is not known")
+        for key, value in entries.items():
+            data[section][key] = defaults[section].get(key) if value is None else value
+    merged = Settings.model_validate(data)
+    refuse_unbuilt(merged)
+    return merged
+
+
+def delete(session: Session, brush_id: int, version: int) -> None:
+    """Delete a brush; raises InputError while a line uses it."""
+    row = row_of(session, "brush", brush_id)
+    users = session.exec(select(tables.Line).where(tables.Line.brush_id == brush_id)).all()
+    if users:
+        raise InputError(f"{row.name} lies on {named(users)}; give those lines another brush first")
+    make_step(session, f"delete {row.name}", [Change("brush", brush_id, None, version)])
+
+
+def hang(session: Session, brush_id: int, pitch_mm: float) -> tables.Brush:
+    """Move the joints of a jointed brush's links so that they hang so far from one another."""
+    row = row_of(session, "brush", brush_id)
+    brush = repeat_alone(session, row)
+    if not brush.travel.jointed:
+        raise InputError(f"{row.name} is not jointed; its gap says the pitch")
+    hung, ids = hung_at(brush, pitch_mm).pieces.repeat, ids_by_role(row)["repeat"]
+    moved = {i: Change("motif", i, {"joints_mm": [list(j) for j in m.joints or ()]}) for i, m in zip(ids, hung, strict=True)}
+    make_step(session, f"pitch to {pitch_mm:.2f} mm", list(moved.values()), merge_key=f"{row.id} pitch")
+    return row
+
+
+def set_pieces(session: Session, brush_id: int, version: int, role: Role, motif_ids: list[int]) -> tables.Brush:
+    """Put a motif to a role of a brush, take it away, or set all variants of the repeat."""
+    row = row_of(session, "brush", brush_id)
+    for motif_id in motif_ids:
+        row_of(session, "motif", motif_id)
+    words = role.replace("_", " ")
+    if role == "repeat":
+        if not motif_ids:
+            raise InputError("a brush keeps at least one repeat piece")
+        values = {"motif_id": motif_ids[0], "pieces": {**row.pieces, "repeat": motif_ids[1:]}}
+    else:
+        if len(motif_ids) > 1:
+            raise InputError(f"there is one piece for {words}, not {len(motif_ids)}")
+        values = {"pieces": {**row.pieces, role: motif_ids[0] if motif_ids else None}}
+    return _kept(session, f"{words} of {row.name}", Change("brush", brush_id, values, version))
+
+
+def divide(session: Session, motif_id: int, name: str) -> tables.Brush:
+    """Cut a motif in three pieces of a new brush."""
+    row = row_of(session, "motif", motif_id)
+    parts = zip(("start", "repeat", "end"), cut_in_three(motif_of(session, row)), strict=True)
+    values = {role: motif_values(session, part) | {"name": f"{name}, {role}"} for role, part in parts if part is not None}
+    rows = make_step(session, f"cut {row.name} in three", [Change("motif", None, own) for own in values.values()])
+    ids = {role: after["id"] for role, after in zip(values, rows, strict=True) if after is not None}
+    pieces = {role: ids[role] for role in ("start", "end") if role in ids}
+    brush = {"name": name, "motif_id": ids["repeat"], "pieces": pieces, "settings": Settings().model_dump()}
+    return _kept(session, f"brush of {row.name}, cut in three", Change("brush", None, brush))
+
+
+def _kept(session: Session, label: str, wanted: Change, *, merge_key: str = "") -> tables.Brush:
+    """Make a change of one brush as a step; return it as it is then."""
+    (after,) = make_step(session, label, [wanted], merge_key=merge_key)
+    assert after is not None
+    return tables.Brush(**after)

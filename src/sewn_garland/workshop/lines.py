@@ -1,0 +1,188 @@
+"""Lines on pages: drawn, brought in, changed, cured."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+from sqlmodel import Session, col, select
+
+from ..core.drawing.line_path import path_data_from_line
+from ..core.errors import InputError
+from ..core.measuring.arc_length import measure
+from ..core.measuring.changing import changed_line
+from ..core.measuring.smoothing import line_from_hand, line_from_points
+from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
+from ..core.values.line import Line, MeasuredLine
+from ..store import tables
+from ..store.history import Change, make_step
+from .brushes import merged_settings
+from .rows import measured_path, row_of, settings_of
+
+MOST_BROUGHT_IN = 500
+CURES_OF_LINES = {"smooth_mm": (0, 1e5), "scale": (0, 1000)}  # more than, at most
+
+
+def lines_of(session: Session, page_id: int) -> list[tables.Line]:
+    """Return a page's lines from back to front."""
+    query = select(tables.Line).where(tables.Line.page_id == page_id)
+    return list(session.exec(query.order_by(col(tables.Line.position), col(tables.Line.id))).all())
+
+
+def line_from_source(source: dict) -> Line:
+    """Draw the line that a source describes: path data, points, or a hand's stroke."""
+    if source["kind"] == "path":
+        return line_from_path_data(source["d"], where="the line")
+    points = np.array(source["points"], float)
+    if source["kind"] == "hand":
+        return line_from_hand(points, straight=source["straight"])
+    return line_from_points(points, np.array(source["flowing"], bool), closed=source.get("closed", False))
+
+
+def kept_source(source: dict) -> tuple[dict, str]:
+    """Return what is kept of a source, and the path it gives. A hand's stroke is kept as points."""
+    line = line_from_source(source)
+    if source["kind"] == "path":
+        return source, source["d"]
+    if source["kind"] == "points":
+        return source, path_data_from_line(line)
+    if not len(line.coeffs):
+        raise InputError("the line has no length; draw a little further")
+    knots = np.vstack([line.coeffs[:, 0], line.coeffs[-1].sum(axis=0)]).round(4)
+    kept = {"kind": "points", "points": knots.tolist(), "flowing": [len(knots) > 2] * len(knots), "closed": False}
+    return kept, path_data_from_line(line_from_source(kept))
+
+
+def draw(
+    session: Session, page_id: int, brush_id: int, source: dict, *, name: str | None = None, size_pct: float = 100.0, ink: str | None = None
+) -> tables.Line:
+    """Draw a line on a page, in front of the others."""
+    kept, path = kept_source(source)
+    row_of(session, "page", page_id)
+    row_of(session, "brush", brush_id)
+    lines = lines_of(session, page_id)
+    name = name or _free_name([line.name for line in lines])
+    values = _new(page_id, brush_id, lines, 0) | {"name": name, "source": kept, "path": path, "size_pct": size_pct, "ink": ink}
+    return tables.Line(**made(make_step(session, f"draw {name}", [Change("line", None, values)])))
+
+
+def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> list[tables.Line]:
+    """Bring in the lines of an SVG, in front of the others; return all lines of the page."""
+    found = lines_from_svg(svg, where="the file")
+    if len(found.lines) > MOST_BROUGHT_IN:
+        raise InputError(f"the file has {len(found.lines)} lines, more than {MOST_BROUGHT_IN}; split it")
+    row_of(session, "page", page_id)
+    row_of(session, "brush", brush_id)
+    lines = lines_of(session, page_id)
+    taken, changes = [line.name for line in lines], []
+    for i, line in enumerate(found.lines):
+        path = path_data_from_line(line)
+        taken.append(_free_name(taken))
+        values = {"name": taken[-1], "source": {"kind": "path", "d": path}, "path": path, "size_pct": 100.0, "ink": None}
+        changes.append(Change("line", None, _new(page_id, brush_id, lines, i) | values))
+    make_step(session, f"bring in {len(changes)} lines", changes)
+    return lines_of(session, page_id)
+
+
+def change(
+    session: Session, line_id: int, version: int, values: dict[str, Any], *, source: dict | None = None, move_by: list[float] | None = None,
+    to_place: int | None = None, cure: dict | None = None, label: str | None = None, merge_key: str = "",
+) -> tables.Line:
+    """Change a line: some of its values, its course, its place among the others, or by a finding's cure."""
+    row = row_of(session, "line", line_id)
+    if "brush_id" in values:
+        row_of(session, "brush", values["brush_id"])
+    if source is not None:
+        values = values | dict(zip(("source", "path"), kept_source(source), strict=True))
+    if move_by is not None:
+        values = values | dict(zip(("source", "path"), _moved(row, np.array(move_by)), strict=True))
+    if to_place is not None:
+        values = values | {"position": _position_at(lines_of(session, row.page_id), row, to_place)}
+    changes = [Change("line", line_id, values, version)] if cure is None else _cure(session, row, cure, version)
+    after = make_step(session, label or f"change {row.name}", changes, merge_key=merge_key)[0]
+    return tables.Line(**(after or row.model_dump()))
+
+
+def delete(session: Session, line_id: int, version: int) -> None:
+    """Take a line off its page."""
+    row = row_of(session, "line", line_id)
+    make_step(session, f"delete {row.name}", [Change("line", line_id, None, version)])
+
+
+def changed_by_cure(measured: MeasuredLine, cure: dict) -> MeasuredLine | None:
+    """Return a line under a cure's change to it, None where it is taken off; raises InputError for a change that is no cure's."""
+    entries = cure.get("line") if set(cure) == {"line"} else None
+    if not isinstance(entries, dict) or not entries or not set(entries) <= {*CURES_OF_LINES, "remove"}:
+        raise InputError("cure: this change is not known")
+    for key, (low, high) in CURES_OF_LINES.items():
+        value = entries.get(key, 1)
+        if isinstance(value, bool) or not isinstance(value, int | float) or not low < value <= high:
+            raise InputError(f"cure.line.{key}: it must be more than {low:g} and at most {high:g}")
+    line = changed_line(measured, entries)
+    return None if line is None else measure(line)
+
+
+def for_line_size(patch: dict, size_pct: float) -> dict:
+    """Turn the size a cure gives, which holds the line's own size too, back into the brush's."""
+    spacing = patch.get("spacing")
+    size = spacing.get("size_pct") if isinstance(spacing, dict) else None
+    if isinstance(size, bool) or not isinstance(size, int | float) or not 0 < size <= 1e6:
+        return patch  # nothing of ours to turn; what is wrong is refused where settings are merged
+    return patch | {"spacing": spacing | {"size_pct": size * 100 / size_pct}}
+
+
+def made(rows: list[dict | None]) -> dict:
+    """Return the first row of a step that made or changed it."""
+    row = rows[0]
+    assert row is not None
+    return row
+
+
+def _new(page_id: int, brush_id: int, lines: list[tables.Line], more: int) -> dict:
+    """Return what a new line begins with, ``more`` of its step before it: a place in front, a number of its own for chance."""
+    position = (lines[-1].position if lines else 0.0) + 1.0 + more
+    seed = max((line.seed for line in lines), default=-1) + 1 + more
+    return {"page_id": page_id, "brush_id": brush_id, "position": position, "seed": seed, "visible": True}
+
+
+def _free_name(taken: list[str]) -> str:
+    n = len(taken) + 1
+    while f"Line {n}" in taken:
+        n += 1
+    return f"Line {n}"
+
+
+def _moved(row: tables.Line, by: np.ndarray) -> tuple[dict, str]:
+    if row.source.get("kind") == "points":
+        return kept_source(row.source | {"points": (np.array(row.source["points"]) + by).tolist()})
+    line = measured_path(row.path).line
+    coeffs = line.coeffs.copy()
+    coeffs[:, 0] += by
+    moved = path_data_from_line(replace(line, coeffs=coeffs, start=line.start + by))
+    return {"kind": "path", "d": moved}, moved
+
+
+def _position_at(lines: list[tables.Line], row: tables.Line, place: int) -> float:
+    """Return a position that puts the row at ``place`` counted from the front."""
+    others = [line.position for line in reversed(lines) if line.id != row.id]
+    place = min(place, len(others))
+    above = others[place - 1] if place else None
+    below = others[place] if place < len(others) else None
+    if above is None:
+        return 1.0 if below is None else below + 1.0
+    return above - 1.0 if below is None else (above + below) / 2
+
+
+def _cure(session: Session, row: tables.Line, cure: dict, version: int) -> list[Change]:
+    """Turn a finding's cure into changes of the line or of its brush."""
+    if set(cure) == {"brush"} and isinstance(cure["brush"], dict):
+        brush = row_of(session, "brush", row.brush_id)
+        settings = merged_settings(settings_of(brush), for_line_size(cure["brush"], row.size_pct))
+        touched = Change("line", row.id, {}, version)
+        return [touched, Change("brush", brush.id, {"settings": settings.model_dump()})]
+    line = changed_by_cure(measured_path(row.path), cure)
+    if line is None:
+        return [Change("line", row.id, None, version)]
+    path = path_data_from_line(line.line)
+    return [Change("line", row.id, {"path": path, "source": {"kind": "path", "d": path}}, version)]

@@ -1,0 +1,76 @@
+"""Pictures on their way to a motif: originals, previews, and the work of making one."""
+
+from __future__ import annotations
+
+import io
+import threading
+from collections.abc import Callable
+from hashlib import sha256
+
+from PIL import Image
+from sqlmodel import Session
+
+from ..core.reading.pictures import MOST_SIDE, ReadPicture, read_picture
+from ..store import tables
+from ..store.database import Store
+from ..store.history import NotFound
+from .motifs import keep
+from .pictures import Made, Preparation, motif_from_picture
+from .scenes import Overtaken, Overtaking
+
+PREVIEW_PIXELS = 350_000
+SHOWN_PIXELS = 1_200_000
+one_at_a_time = threading.Lock()  # large pictures are unpacked one after the other, so that memory stays bounded
+
+
+def keep_original(store: Store, name: str, data: bytes) -> tables.Original:
+    """Keep a picture's bytes once, after reading it through."""
+    read = _read(name, data)
+    told = [sentence for sentence in read.told if "scaled down" not in sentence]  # that was for the look at it here
+    if max(read.size) > MOST_SIDE:
+        told.append(f"It is worked on at {MOST_SIDE} pixels a side at most.")
+    sha = sha256(data).hexdigest()
+    row = tables.Original(sha=sha, name=name, data=data, width_px=read.size[0], height_px=read.size[1], dpi=read.dpi, told=told)
+    with store.writing() as session:
+        if session.get(tables.Original, sha) is None:
+            session.add(tables.Original(**row.model_dump()))
+    return row
+
+
+def original_of(session: Session, sha: str) -> tables.Original:
+    """Return a picture as it was brought in; raises NotFound."""
+    row = session.get(tables.Original, sha)
+    if row is None:
+        raise NotFound("picture")
+    return row
+
+
+def shown(row: tables.Original) -> bytes:
+    """Return a picture at the size of the screen, as PNG."""
+    out = io.BytesIO()
+    Image.fromarray(_read(row.name, row.data).rgba, "RGBA").save(out, "PNG", compress_level=1)
+    return out.getvalue()
+
+
+def preview(row: tables.Original, how: Preparation, *, overtaken: Overtaking) -> Made:
+    """Return the motif that a preparation would give, of a smaller picture; raises Overtaken before it begins."""
+    with one_at_a_time:
+        if overtaken():
+            raise Overtaken
+        return motif_from_picture(row.data, how, where=row.name, most_pixels=PREVIEW_PIXELS)
+
+
+def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, *, report: Callable[[float], None]) -> int:
+    """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done."""
+    with one_at_a_time:
+        made = motif_from_picture(row.data, how, where=row.name, report=lambda share: report(0.95 * share))
+    report(0.96)
+    with store.writing() as session:
+        motif = keep(session, name, made.motif, f"bring in {name}")
+        assert motif.id is not None
+        return motif.id
+
+
+def _read(name: str, data: bytes) -> ReadPicture:
+    with one_at_a_time:
+        return read_picture(data, where=name, most_pixels=SHOWN_PIXELS)

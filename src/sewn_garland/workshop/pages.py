@@ -1,0 +1,141 @@
+"""Pages: made, changed, laid for the browser, taken away."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from sqlmodel import Session
+
+from ..core.assemble import drawing_of
+from ..core.drawing.line_path import path_data_from_line
+from ..core.drawing.shapes import motif_within
+from ..core.lay import lay
+from ..core.making.cutting import clipped_to_box
+from ..core.making.parts import MOST_PARTS, checked_size
+from ..core.measuring.arc_length import measure
+from ..core.reading.brush_document import brush_of
+from ..core.values.brush import Brush
+from ..core.values.drawing import Drawing, Flat
+from ..core.values.laid import LaidLine
+from ..core.values.motif import Motif
+from ..core.values.tracks import LineToLay
+from ..store import tables
+from ..store.history import Change, make_step
+from .brushes import merged_settings
+from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made
+from .rows import all_ids, brush_from_row, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
+from .scenes import Scene
+
+
+@dataclass(frozen=True)
+class DraftLine:
+    """A line as it would be; ``line_id`` names the one it stands for while it is dragged."""
+
+    brush_id: int
+    source: dict
+    line_id: int | None = None
+    size_pct: float = 100.0
+    ink: str | None = None
+
+
+@dataclass(frozen=True)
+class DraftCure:
+    """A finding's cure tried out on a line, or on its brush wherever it lies."""
+
+    line_id: int
+    change: dict
+
+
+def make(
+    session: Session, name: str, width_mm: float, height_mm: float, ground: str | None, scenery: list[dict] | None = None
+) -> tables.Page:
+    """Make a page."""
+    values = {"name": name, "width_mm": width_mm, "height_mm": height_mm, "ground": ground, "scenery": scenery or []}
+    return tables.Page(**made(make_step(session, f"new page {name}", [Change("page", None, values)])))
+
+
+def change(session: Session, page_id: int, version: int, values: dict[str, Any]) -> tables.Page:
+    """Change a page's name, size or ground."""
+    row = row_of(session, "page", page_id)
+    return tables.Page(**made(make_step(session, f"change {row.name}", [Change("page", page_id, values, version)])))
+
+
+def delete(session: Session, page_id: int, version: int) -> None:
+    """Delete a page with its lines."""
+    row = row_of(session, "page", page_id)
+    lines = [Change("line", line.id, None) for line in lines_of(session, page_id)]
+    make_step(session, f"delete {row.name}", [*lines, Change("page", page_id, None, version)])
+
+
+def scenes_of(
+    session: Session, page_id: int, *, only: list[int] | None = None, draft: DraftLine | None = None, cure: DraftCure | None = None
+) -> list[Scene]:
+    """Return a page's visible lines, or only some, to be laid; a draft and a cure that is tried out are not kept."""
+    row_of(session, "page", page_id)
+    rows = [row for row in lines_of(session, page_id) if row.visible and (only is None or row.id in only)]
+    scenes = [_draft_scene(session, draft, row) if draft and draft.line_id == row.id else _scene(session, row, cure) for row in rows]
+    if draft is not None and draft.line_id is None:
+        scenes.append(_draft_scene(session, draft, None))
+    return [scene for scene in scenes if scene is not None]
+
+
+def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene | None:
+    """Return a line to be laid, under a cure that is tried out; None where that takes it off."""
+    brush_row = row_of(session, "brush", row.brush_id)
+    settings, line, path = settings_of(brush_row), line_of(row), row.path
+    if cure is not None and isinstance(cure.change.get("brush"), dict):
+        tried = row_of(session, "line", cure.line_id)
+        if tried.brush_id == row.brush_id:
+            settings = merged_settings(settings, for_line_size(cure.change["brush"], tried.size_pct))
+    elif cure is not None and cure.line_id == row.id:
+        measured = changed_by_cure(line.line, cure.change)
+        if measured is None:
+            return None
+        line, path = LineToLay(measured, row.seed), path_data_from_line(measured.line)
+    pieces = pieces_of(session, ids_by_role(brush_row))
+    brush = brush_of(brush_row.name, pieces, settings, where=brush_row.name).at_size(row.size_pct / 100)
+    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path))
+
+
+def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None) -> Scene:
+    brush_row = row_of(session, "brush", draft.brush_id)
+    line = line_from_source(draft.source)
+    brush = brush_from_row(session, brush_row, size_pct=draft.size_pct)
+    key, seed = ("draft", 0) if row is None else (f"line-{row.id}", row.seed)
+    about = _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line))
+    return Scene(key, brush, LineToLay(measure(line), seed), about)
+
+
+def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str | None, path: str) -> dict[str, Any]:
+    ids = all_ids(brush)
+    rows = motif_rows(session, ids)
+    return {"line_id": line_id, "motif_ids": ids, "motif_versions": [rows[i].version for i in ids], "ink": ink, "path": path}
+
+
+def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[Brush, LaidLine]]]:
+    """Lay a page's visible lines for good; return it, and each line's brush with the line laid, from below."""
+    page = row_of(session, "page", page_id)
+    laid = []
+    for row in lines_of(session, page_id):
+        if row.visible:
+            brush = brush_from_row(session, row_of(session, "brush", row.brush_id), size_pct=row.size_pct, ink=row.ink)
+            laid.append((brush, lay(brush, [line_of(row)])[0]))
+    return page, laid
+
+
+def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear") -> tuple[tables.Page, Drawing]:
+    """Return a page and its drawing, on nothing ("clear"), a colour, or the page's own ground with its scenery ("page")."""
+    page, laid = laid_lines(session, page_id)
+    under = page.ground if ground == "page" else None if ground == "clear" else ground
+    flats = [Flat(flat["d"], flat["fill"]) for flat in page.scenery] if ground == "page" else []
+    lines = [(brush.pieces.motifs, line) for brush, line in laid]
+    return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=flats)
+
+
+def picked_up(drawing: Drawing, box: tuple[float, float, float, float]) -> Motif:
+    """Return what is drawn within a region (left, top, right, bottom in mm) as a motif, cut at the region's rim.
+
+    Raises InputError when nothing lies there, LimitError when it is more than a motif may hold.
+    """
+    return checked_size(clipped_to_box(motif_within(drawing, box, most=MOST_PARTS)))

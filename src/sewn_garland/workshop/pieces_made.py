@@ -1,0 +1,136 @@
+"""Pieces that a brush's repeat makes: ends, corners, borders, and all of them on the sampler."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
+from sqlmodel import Session, select
+
+from ..core.errors import InputError
+from ..core.making.borders import Arrangement, arrangement_of, in_arrangement
+from ..core.making.corners import END_WAYS, end_from_repeat
+from ..core.values.brush import Role
+from ..core.values.laid import LaidLine
+from ..core.values.motif import Motif
+from ..store import tables
+from ..store.history import Change, make_step
+from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner
+from .motifs import motif_values
+from .rows import all_ids, ids_by_role, piece_of, repeat_alone, row_of
+from .sampler import Sample, sample_of
+
+
+@dataclass(frozen=True, eq=False)
+class Proposal:
+    """A corner piece that could be made of the repeat of ``motif``, laid between repeats, and the box they lie in (left … bottom, mm)."""
+
+    way: CornerWay
+    motif: tables.Motif
+    corner: Motif
+    repeat: Motif
+    laid: LaidLine
+    box: tuple[float, float, float, float]
+
+
+def border_of(session: Session, brush_id: int) -> Arrangement:
+    """Return which of the seven border arrangements a brush has."""
+    row = row_of(session, "brush", brush_id)
+    return arrangement_of([piece_of(session, row_of(session, "motif", i)) for i in ids_by_role(row)["repeat"]])
+
+
+def set_border(session: Session, brush_id: int, version: int, arrangement: Arrangement) -> tables.Brush:
+    """Give a brush a border arrangement of the motif it began with."""
+    row = row_of(session, "brush", brush_id)
+    motif, made = _border_made_of(session, row)
+    label, key = f"border of {row.name}", f"border {row.id} {row.version}"
+    if arrangement == "slide" and made:
+        ids, border = [motif.id], None  # the motif itself, as it was before any border
+    else:
+        bordered = enumerate(in_arrangement(piece_of(session, motif), arrangement), start=1)
+        own = [motif_values(session, each) | {"name": f"{motif.name}, in border {i}"} for i, each in bordered]
+        kept = make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)
+        ids = [after["id"] for after in kept if after is not None]
+        border = {"motif_id": motif.id, "arrangement": arrangement}
+    values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:], "border": border}}
+    used = {i for b in session.exec(select(tables.Brush).where(tables.Brush.id != row.id)).all() for i in all_ids(b)}
+    used |= {i for role, of_role in ids_by_role(row).items() if role != "repeat" for i in of_role}
+    return _with_piece(session, label, key, Change("brush", brush_id, values, version), [i for i in made if i not in used])
+
+
+def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, list[int]]:
+    """Return the motif that a brush's border was made of, and the ids of what was made of it.
+
+    Where its repeat is no border, or one that was changed since, that is its first motif, and nothing was made.
+    """
+    ids, border = ids_by_role(row)["repeat"], row.pieces.get("border")
+    began = border and session.get(tables.Motif, border["motif_id"])
+    if began is not None:
+        made = [motif_values(session, motif) for motif in in_arrangement(piece_of(session, began), border["arrangement"])]
+        rows = [row_of(session, "motif", i).model_dump() for i in ids]
+        if len(made) == len(rows) and all(one.items() <= other.items() for one, other in zip(made, rows, strict=True)):
+            return began, ids
+    return row_of(session, "motif", row.motif_id), []
+
+
+def make_piece(session: Session, brush_id: int, version: int, role: Role, way: str) -> tables.Brush:
+    """Make the piece of a role from the repeat: an end or a corner, in one of its ways.
+
+    A piece that was made so before, and neither worked on nor used elsewhere since, goes in the same step.
+    """
+    row = row_of(session, "brush", brush_id)
+    repeat = piece_of(session, row_of(session, "motif", row.motif_id))
+    corner, words = role.endswith("corner"), role.replace("_", " ")
+    if corner != (way in CORNER_WAYS):
+        raise InputError(f"a piece for {words} is not made so")
+    gap = gap_of(repeat_alone(session, row))
+
+    def made(way: str) -> dict:
+        motif = corner_made(repeat, role.split("_")[0], way, gap) if corner else end_from_repeat(repeat, role, way)
+        return motif_values(session, motif) | {"name": f"{row.name}, {words}"}
+
+    label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
+    (motif,) = make_step(session, label, [Change("motif", None, made(way))], merge_key=key)
+    values = {"pieces": {**row.pieces, role: motif and motif["id"]}}
+    gone = _left_over(session, row, role, CORNER_WAYS if corner else END_WAYS, made)
+    return _with_piece(session, label, key, Change("brush", brush_id, values, version), gone)
+
+
+def _with_piece(session: Session, label: str, key: str, wanted: Change, gone: list[int]) -> tables.Brush:
+    """Change a brush and delete motifs that it does not need any more, in the step that is under way."""
+    after = make_step(session, label, [wanted, *(Change("motif", i, None) for i in gone)], merge_key=key)[0]
+    assert after is not None
+    return tables.Brush(**after)
+
+
+def _left_over(session: Session, row: tables.Brush, role: Role, ways: Iterable[str], made: Callable[[str], dict]) -> list[int]:
+    """Return the id of a role's piece where it was made in one of some ways, not worked on since, and nothing else uses it."""
+    old = session.get(tables.Motif, row.pieces.get(role) or 0)
+    brushes = session.exec(select(tables.Brush)).all()
+    if old is None or sum(all_ids(b).count(old.id) for b in brushes) > 1:
+        return []
+    kept = old.model_dump().items()
+    for way in ways:
+        try:
+            if made(way).items() <= kept:
+                return [old.id]
+        except InputError:  # not every way suits every repeat
+            continue
+    return []
+
+
+def proposals(session: Session, brush_id: int, role: Role) -> list[Proposal]:
+    """Return the corner pieces that a brush's repeat can make, each laid on a corner."""
+    brush = row_of(session, "brush", brush_id)
+    row = row_of(session, "motif", brush.motif_id)
+    gap, repeat, side = gap_of(repeat_alone(session, brush)), piece_of(session, row), role.split("_")[0]
+    made = corner_proposals(repeat, side, gap)
+    return [Proposal(way, row, corner, repeat, *on_a_corner(repeat, corner, side, gap)) for way, corner in made.items()]
+
+
+def sampled(session: Session, brush_id: int) -> tuple[Sample, dict[Role, list[int]]]:
+    """Return all pieces of a brush where they lie on the sampler, and the ids of its motifs by role."""
+    row = row_of(session, "brush", brush_id)
+    ids = ids_by_role(row)
+    singles = {role: piece_of(session, row_of(session, "motif", of_role[0])) for role, of_role in ids.items() if role != "repeat"}
+    return sample_of(repeat_alone(session, row), singles), ids

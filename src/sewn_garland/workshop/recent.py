@@ -1,0 +1,30 @@
+"""Remember what was worked out last."""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from typing import Generic, TypeVar
+
+Value = TypeVar("Value")
+
+
+class Recent(Generic[Value]):
+    """The last ``most`` values, by their keys; safe to ask from several threads, which may then work out the same twice."""
+
+    def __init__(self, most: int) -> None:
+        self._most, self._kept, self._lock = most, OrderedDict[Hashable, Value](), threading.Lock()
+
+    def get(self, key: Hashable, work_out: Callable[[], Value]) -> Value:
+        """Return the value of a key, worked out where it is not known."""
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
+        value = work_out()
+        with self._lock:
+            self._kept[key] = value
+            while len(self._kept) > self._most:
+                self._kept.popitem(last=False)
+        return value

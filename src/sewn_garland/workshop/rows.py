@@ -1,0 +1,149 @@
+"""Kept rows as values of the core: motifs, brushes, lines."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import lru_cache
+from typing import Any, NamedTuple
+
+from sqlmodel import Session, SQLModel, col, select
+
+from ..core.colouring import inked
+from ..core.making.cutting import clipped_to
+from ..core.measuring.arc_length import measure
+from ..core.reading.brush_document import brush_of
+from ..core.reading.svg_lines import line_from_path_data
+from ..core.reading.svg_motif import motif_from_svg
+from ..core.values.brush import SINGLE_ROLES, Brush, Pieces, Role, Settings
+from ..core.values.line import MeasuredLine
+from ..core.values.motif import Motif
+from ..core.values.tracks import LineToLay
+from ..store import tables
+from ..store.history import NotFound
+from .parked import whole
+from .recent import Recent
+
+Cuts = tuple[float, float] | None
+JointPair = tuple[tuple[float, float], tuple[float, float]] | None
+FRAME = re.compile(r'<svg [^>]*?width="([\d.]+)mm" height="([\d.]+)mm"')
+_motifs: Recent[Motif] = Recent(64)  # a motif may hold a picture of some megabytes
+
+
+class KeptMotif(NamedTuple):
+    """All that decides how a kept motif is drawn."""
+
+    svg: str
+    base_line_mm: float
+    cuts: Cuts
+    joints: JointPair
+
+
+def row_of(session: Session, table: str, row_id: int) -> Any:
+    """Return a row; raises NotFound."""
+    row: SQLModel | None = session.get(tables.TABLES[table], row_id)
+    if row is None:
+        raise NotFound(table)
+    return row
+
+
+def named(rows: Sequence) -> str:
+    """Name a few rows in words."""
+    shown = ", ".join(row.name for row in rows[:3])
+    return shown if len(rows) <= 3 else f"{shown} and {len(rows) - 3} more"
+
+
+def kept_of(row: tables.Motif) -> KeptMotif:
+    """Return what decides how a row's motif is drawn."""
+    joints = row.joints_mm and tuple((float(x), float(y)) for x, y in row.joints_mm)
+    return KeptMotif(row.svg, row.base_line_mm, row.cuts_mm and (float(row.cuts_mm[0]), float(row.cuts_mm[1])), joints)
+
+
+def frame_of(row: tables.Motif) -> tuple[float, float]:
+    """Return the length and height of a motif's frame, mm, from the head of its SVG, which we wrote."""
+    found = FRAME.match(row.svg)
+    return (float(found.group(1)), float(found.group(2))) if found else (0.0, 0.0)
+
+
+def motif_of(session: Session, row: tables.Motif) -> Motif:
+    """Return the motif of a row as it is drawn, whole."""
+    kept = kept_of(row)
+
+    def read() -> Motif:
+        motif = motif_from_svg(whole(session, kept.svg), where="the motif", base_line_mm=kept.base_line_mm)
+        return replace(motif, cuts=kept.cuts, joints=kept.joints)
+
+    return _motifs.get(kept, read)
+
+
+def piece_of(session: Session, row: tables.Motif, ink: str | None = None) -> Motif:
+    """Return what of a motif is laid: what lies between its cuts, in the line's ink where one is given."""
+    return _piece(motif_of(session, row), ink)
+
+
+@lru_cache(maxsize=64)
+def _piece(motif: Motif, ink: str | None) -> Motif:
+    return inked(motif if motif.cuts is None else clipped_to(motif, *motif.cuts), ink)
+
+
+def ids_by_role(row: tables.Brush) -> dict[Role, list[int]]:
+    """Return the motifs of a brush's pieces: the repeat's variants in order, and those roles that have one."""
+    singles: dict[Role, list[int]] = {role: [row.pieces[role]] for role in SINGLE_ROLES if row.pieces.get(role)}
+    return {"repeat": [row.motif_id, *row.pieces.get("repeat", [])], **singles}
+
+
+def laid_ids(ids: dict[Role, list[int]]) -> list[int]:
+    """Return motif ids in the order in which a brush numbers its motifs."""
+    return [i for role in ("repeat", *SINGLE_ROLES) for i in ids.get(role, [])]
+
+
+def all_ids(brush: tables.Brush) -> list[int]:
+    """Return every motif that a brush uses."""
+    return laid_ids(ids_by_role(brush))
+
+
+def settings_of(row: tables.Brush) -> Settings:
+    """Return a brush's settings."""
+    return Settings.model_validate(row.settings)
+
+
+def motif_rows(session: Session, ids: Sequence[int]) -> dict[int, tables.Motif]:
+    """Return rows of motifs by id; raises NotFound."""
+    rows = {row.id: row for row in session.exec(select(tables.Motif).where(col(tables.Motif.id).in_(ids)))}
+    if missing := set(ids) - set(rows):
+        raise NotFound(f"motif {min(missing)}")
+    return rows
+
+
+def pieces_of(session: Session, ids: dict[Role, list[int]], ink: str | None = None) -> Pieces:
+    """Return the motifs of a brush's pieces as they are laid."""
+    rows = motif_rows(session, laid_ids(ids))
+    made = {role: tuple(piece_of(session, rows[i], ink) for i in of_role) for role, of_role in ids.items()}
+    repeat = made.pop("repeat")
+    return Pieces(repeat, **{role: motif for role, (motif,) in made.items()})
+
+
+def brush_from_row(session: Session, row: tables.Brush, *, size_pct: float = 100.0, ink: str | None = None) -> Brush:
+    """Return the brush that a line lays: settings, its pieces in the line's ink, and the line's own size on top."""
+    pieces = pieces_of(session, ids_by_role(row), ink)
+    return brush_of(row.name, pieces, settings_of(row), where=row.name).at_size(size_pct / 100)
+
+
+def repeat_alone(session: Session, row: tables.Brush) -> Brush:
+    """Return a brush of a row's repeat alone, which runs through its corners."""
+    settings = settings_of(row)
+    through = settings.ends.model_copy(update={"outside_corner": "through", "inside_corner": "through"})
+    pieces = pieces_of(session, {"repeat": ids_by_role(row)["repeat"]})
+    return brush_of(row.name, pieces, settings.model_copy(update={"ends": through}), where=row.name)
+
+
+@lru_cache(maxsize=512)
+def measured_path(path: str) -> MeasuredLine:
+    """Measure path data in mm; the same text is measured once."""
+    return measure(line_from_path_data(path, where="the line"))
+
+
+def line_of(row: tables.Line) -> LineToLay:
+    """Return a page's line with the number that it keeps when lines are reordered."""
+    return LineToLay(measured_path(row.path), row.seed)

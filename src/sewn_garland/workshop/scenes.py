@@ -1,0 +1,111 @@
+"""Lines with brushes on them, laid together for the browser, each with what is said about it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from ..core.assemble import painted
+from ..core.drawing.columns import Columns, bend_columns, join_columns, piece_columns
+from ..core.drawing.tables import finding_report
+from ..core.errors import InputError
+from ..core.inspecting.verdict import verdict
+from ..core.lay import cured, lay, without_end
+from ..core.shaping.shaped import TOLERANCE_MM, Detail
+from ..core.values.brush import Brush
+from ..core.values.laid import LaidLine
+from ..core.values.tracks import LineToLay
+
+Overtaking = Callable[[], bool]
+"""Tells whether a newer question of the same asker has come in."""
+
+
+class Overtaken(Exception):
+    """A newer question of the same asker came in; the answer to this one is of no use."""
+
+
+@dataclass(frozen=True)
+class Scene:
+    """One line to lay, and what the browser needs to know it by; an ``aside`` one is there to be compared with."""
+
+    key: str
+    brush: Brush
+    line: LineToLay
+    about: dict[str, Any] = field(default_factory=dict)
+    aside: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class LaidScene:
+    """A scene with the line laid, or the sentence why it cannot be."""
+
+    scene: Scene
+    laid: LaidLine | None
+    refused: str | None
+
+    def figures(self) -> dict[str, Any]:
+        """Return what is said of it."""
+        about = {"key": self.scene.key, **self.scene.about, "refused": self.refused}
+        if self.laid is None:
+            return about
+        laid, joins = self.laid, self.laid.joins
+        return {
+            **about, "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
+            "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
+            "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),
+            "worst_mm": float(np.abs(joins.gap).max()) if len(joins.gap) else None,
+            "worst_kink_deg": float(np.degrees(joins.kink.max())) if len(joins.kink) else None,
+            "findings": [{**finding_report(f), "at": f.at, "count": f.count} for f in laid.findings],
+        }  # fmt: skip
+
+    def tables(self, *, joins: bool = True, strip: bool = False) -> list[Columns]:
+        """Return its pieces as tables, with their joins and the line's bend strip where asked."""
+        if self.laid is None:
+            return []
+        out = piece_columns(painted(self.scene.brush.pieces.motifs, self.laid), self.laid.cuts)
+        out += join_columns(self.laid) if joins else []
+        return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])
+
+
+def laid_scenes(
+    scenes: Sequence[Scene], *, overtaken: Overtaking, cures: bool = False, of_brush_only: bool = False, tolerance: float = TOLERANCE_MM
+) -> list[LaidScene]:
+    """Lay scenes, those that share a brush in one go; raises Overtaken as soon as a newer question is known.
+
+    Bent outlines stray by at most ``tolerance`` mm and are not cut on bisectors. What is kept aside has no ``cures``;
+    ``of_brush_only`` leaves out those that change the line.
+    """
+    laid = _laid_by_brush(scenes, Detail(tolerance, cut=False))
+    out = []
+    for scene, done in zip(scenes, laid, strict=True):
+        if overtaken():
+            raise Overtaken
+        if isinstance(done, InputError):
+            out.append(LaidScene(scene, None, str(done)))
+            continue
+        if cures and not scene.aside:
+            done = cured(_as_laid(scene), scene.line, done, of_brush_only=of_brush_only)
+        out.append(LaidScene(scene, done, None))
+    return out
+
+
+def _as_laid(scene: Scene) -> Brush:
+    return without_end(scene.brush) if scene.line.unended else scene.brush
+
+
+def _laid_by_brush(scenes: Sequence[Scene], detail: Detail) -> list[LaidLine | InputError]:
+    """Lay the scenes that share a brush together; a brush that cannot be laid gives its refusal."""
+    by_brush: dict[Brush, list[int]] = {}
+    for number, scene in enumerate(scenes):
+        by_brush.setdefault(scene.brush, []).append(number)
+    out: dict[int, LaidLine | InputError] = {}
+    for brush, numbers in by_brush.items():
+        try:
+            done: Sequence[LaidLine | InputError] = lay(brush, [scenes[i].line for i in numbers], detail=detail)
+        except InputError as error:
+            done = [error] * len(numbers)
+        out.update(zip(numbers, done, strict=True))
+    return [out[number] for number in range(len(scenes))]
