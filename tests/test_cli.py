@@ -107,7 +107,9 @@ def make(folder, file, *more):
 
 
 def test_motif_turns_an_svg_into_a_clean_one(files):
-    (files / "leaf.svg").write_text(svg('<g transform="translate(10 5)"><rect width="20" height="4" stroke="#000"/></g><text>x</text>', 50, 30))
+    (files / "leaf.svg").write_text(
+        svg('<g transform="translate(10 5)"><rect width="20" height="4" stroke="#000"/></g><text>x</text>', 50, 30)
+    )
     assert make(files, "leaf.svg", "--trim", "--width-mm", 10) == 0
     told = json.loads((files / "m.json").read_text())
     assert told["size_mm"] == [pytest.approx(10), pytest.approx(10 * 5 / 21)]

@@ -10,6 +10,7 @@ import tempfile
 import time
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import orjson
 
@@ -97,7 +98,7 @@ def _motif(arguments: argparse.Namespace) -> int:
     except InputError as error:
         raise error if error.where else InputError(error.message, where=where) from None
     motif, frame_px, mm_per_file_px = made
-    found = {"repeat_px": None, "repeat_mm": None, "cuts_mm": None, "seam": None}
+    found: dict[str, Any] = {"repeat_px": None, "repeat_mm": None, "cuts_mm": None, "seam": None}
     length = None
     if arguments.find_repeat:
         length = repeat_in(motif).length_mm

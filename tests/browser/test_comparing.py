@@ -37,12 +37,16 @@ def test_quick_steps_of_a_trial_line_s_point_all_count(app):
     point = page.get_by_test_id("trial-point-2")
     before = point.bounding_box()
     point.focus()
-    with page.expect_response(lambda reply: "bench/lay" in reply.url and reply.request.post_data_json.get("cures")):  # the last, asked when all is quiet
+    with page.expect_response(
+        lambda reply: "bench/lay" in reply.url and reply.request.post_data_json.get("cures")
+    ):  # the last, asked when all is quiet
         for _ in range(4):
             page.keyboard.press("ArrowUp")
     box = page.get_by_role("img", name=re.compile("^Wave: ")).bounding_box()
     step = min((box["width"] - 12) / 100, (box["height"] - 12) / 70)  # px to a unit of the 100 × 70 sheet, inside its margin
-    moved = point.evaluate("(e) => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(e.getBoundingClientRect().y))))")
+    moved = point.evaluate(
+        "(e) => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(e.getBoundingClientRect().y))))"
+    )
     assert before["y"] - moved == pytest.approx(4 * step, rel=0.02)
 
 

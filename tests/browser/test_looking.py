@@ -189,7 +189,8 @@ def test_a_dropped_file_becomes_a_motif(app):
     page = app.open("#/motif")
     text = svg('<circle cx="5" cy="5" r="4" fill="#2c4a84"/>', 10, 10)
     transfer = page.evaluate_handle(
-        "text => { const t = new DataTransfer(); t.items.add(new File([text], 'cork-float.svg', {type: 'image/svg+xml'})); return t; }", text
+        "text => { const t = new DataTransfer(); t.items.add(new File([text], 'cork-float.svg', {type: 'image/svg+xml'})); return t; }",
+        text,
     )
     page.get_by_test_id("motif-bench").dispatch_event("drop", {"dataTransfer": transfer})
     expect(page.get_by_test_id("open-name")).to_have_text("cork float")

@@ -86,7 +86,7 @@ def test_makes_five_unlike_leaves_as_variants_of_one_brush(bench):
         expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
     state = bench.app.state(page)
     brush = state["brushes"][-1]
-    motifs = [next(m for m in state["motifs"] if m["id"] == i) for i in brush["pieces"]["repeat"]]
+    motifs = [bench.app.state(page, f"/api/motifs/{i}") for i in brush["pieces"]["repeat"]]
     assert [m["width_mm"] for m in motifs] == pytest.approx(lengths)
     assert len({m["shapes"][0]["d"] for m in motifs}) == 5
     expect(page.get_by_text("5 motifs in turn, Leaf first")).to_be_visible()
@@ -139,8 +139,14 @@ def test_traces_a_plank_rubbing_from_the_scan_tray(bench):
 
 LONG = svg(
     '<path d="M0 8C6 3 14 4 22 6V14C14 16 6 17 0 12Z" fill="#a63a2f"/>'
-    + "".join(f'<path d="M{22 + 20 * k} 7H{40 + 20 * k}V13H{22 + 20 * k}Z" fill="#2c4a84"/><path d="M{40 + 20 * k} 9.5h2v1h-2Z" fill="#5b4306"/>' for k in range(3))
-    + '<path d="M82 6L104 10L82 14Z" fill="#3f7f78"/>', 104, 20)
+    + "".join(
+        f'<path d="M{22 + 20 * k} 7H{40 + 20 * k}V13H{22 + 20 * k}Z" fill="#2c4a84"/><path d="M{40 + 20 * k} 9.5h2v1h-2Z" fill="#5b4306"/>'
+        for k in range(3)
+    )
+    + '<path d="M82 6L104 10L82 14Z" fill="#3f7f78"/>',
+    104,
+    20,
+)
 
 
 def test_cuts_a_long_drawing_in_three(bench):
@@ -155,11 +161,10 @@ def test_cuts_a_long_drawing_in_three(bench):
     expect(page.get_by_test_id("seam-figures")).to_contain_text("edges differ by5.00 mm")
     page.get_by_role("button", name="Cut in three pieces").click()
     expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
-    state = bench.app.state(page)
-    brush = state["brushes"][-1]
+    brush = bench.app.state(page)["brushes"][-1]
     expect(page.get_by_role("region", name="This brush, in words")).to_contain_text("barge tow, repeat repeated along the line")
-    by_id = {m["id"]: m for m in state["motifs"]}
-    start, repeat, end = by_id[brush["pieces"]["start"]], by_id[brush["motif_id"]], by_id[brush["pieces"]["end"]]
+    ids = brush["pieces"]["start"], brush["motif_id"], brush["pieces"]["end"]
+    start, repeat, end = (bench.app.state(page, f"/api/motifs/{i}") for i in ids)
     assert (start["width_mm"], repeat["width_mm"], end["width_mm"]) == pytest.approx((22, 20, 62), abs=0.01)
     assert start["shapes"][0]["fill"] == "#a63a2f"
     assert {s["fill"] for s in repeat["shapes"]} == {"#2c4a84", "#5b4306"}

@@ -95,7 +95,9 @@ def test_a_gradient_is_painted_as_it_is_taken_away(bench):
 
     def painted(x, y):
         px, py = bench.at(x, y)
-        return canvas.evaluate("(c, at) => [...c.getContext('2d').getImageData(at[0], at[1], 1, 1).data]", [round(px - box["x"]), round(py - box["y"])])[:3]
+        return canvas.evaluate(
+            "(c, at) => [...c.getContext('2d').getImageData(at[0], at[1], 1, 1).data]", [round(px - box["x"]), round(py - box["y"])]
+        )[:3]
 
     gradient = bench.motif.shapes[0].fill.gradient
     ends = [[int(s.colour[i : i + 2], 16) for i in (1, 3, 5)] for s in (gradient.stops[0], gradient.stops[-1])]

@@ -166,7 +166,11 @@ def test_takes_away_svg_png_and_the_list_of_pieces(app):
 
 def test_brings_in_lines_and_refuses_bad_files_in_a_sentence(app):
     page = app.open("#/page/1")
-    good = {"name": "l.svg", "mimeType": "image/svg+xml", "buffer": svg('<path d="M20 20H90"/><circle cx="200" cy="150" r="30"/>', 400, 300).encode()}
+    good = {
+        "name": "l.svg",
+        "mimeType": "image/svg+xml",
+        "buffer": svg('<path d="M20 20H90"/><circle cx="200" cy="150" r="30"/>', 400, 300).encode(),
+    }
     page.get_by_test_id("lines-file").set_input_files(good)
     expect(page.get_by_role("button", name="Undo: bring in 2 lines")).to_be_visible()
     assert len(lines(app, page)) == 11

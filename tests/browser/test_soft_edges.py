@@ -33,7 +33,10 @@ DRAWN = """([ground, layers]) => {
 def test_the_fewest_steps_are_not_seen_and_keep_their_hue_on_a_real_canvas(browser, outer, inner, largest):
     """On white under dark colours, on black under light ones: where no count of whole levels gives 1, the least there is; a faint light one is worst."""
     ellipse = motif_from_starter("ellipse").shapes[0]
-    shapes = [replace(mapped(ellipse, np.array([[scale, 0.0, 0.0], [0.0, scale, 0.0]])), fill=Paint(*paint)) for scale, paint in ((6.0, outer), (1.0, inner))]
+    shapes = [
+        replace(mapped(ellipse, np.array([[scale, 0.0, 0.0], [0.0, scale, 0.0]])), fill=Paint(*paint))
+        for scale, paint in ((6.0, outer), (1.0, inner))
+    ]
     found = graded(shapes, steps=None)
     ground = 255.0 if lab_from_srgb(rgb_from_hex(inner[0]))[0] < 60 else 0.0
     layers = [[outer[0], found.own_covers[0]], *([s.fill.colour, s.fill.opacity] for s in found.shapes)]

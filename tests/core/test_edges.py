@@ -78,20 +78,26 @@ def test_affine_maps_compose_inner_first():
     turn = transform_from_text("rotate(90)", where="t")
     move = transform_from_text("translate(10)", where="t")
     assert apply(compose(move, turn), np.array([[1.0, 0.0]])) == pytest.approx(np.array([[10.0, 1.0]]))
-    assert apply(transform_from_text("translate(10) rotate(90)", where="t"), np.array([[1.0, 0.0]])) == pytest.approx(np.array([[10.0, 1.0]]))
+    assert apply(transform_from_text("translate(10) rotate(90)", where="t"), np.array([[1.0, 0.0]])) == pytest.approx(
+        np.array([[10.0, 1.0]])
+    )
     assert apply(transform_from_text("rotate(90 5 5)", where="t"), np.array([[5.0, 0.0]])) == pytest.approx(np.array([[10.0, 5.0]]))
     assert mean_scale(transform_from_text("scale(2 8)", where="t")) == pytest.approx(4)
     assert transform_from_text("", where="t") is IDENTITY
     assert apply(IDENTITY, np.zeros((0, 2))).shape == (0, 2)
 
 
-@pytest.mark.parametrize("text", ["scale()", "matrix(1 2 3)", "rotate(1 2)", "skewX(a)", "translate(1e999)", "scale(2", "spin(2)", "scale(2) nonsense"])
+@pytest.mark.parametrize(
+    "text", ["scale()", "matrix(1 2 3)", "rotate(1 2)", "skewX(a)", "translate(1e999)", "scale(2", "spin(2)", "scale(2) nonsense"]
+)
 def test_transforms_that_do_not_read_are_refused(text):
     with pytest.raises(InputError, match="transform"):
         transform_from_text(text, where="leaf.svg")
 
 
-@pytest.mark.parametrize(("text", "mm"), [("25.4", 25.4 * 25.4 / 96), ("1in", 25.4), (" 2.5 cm ", 25), ("6pc", 25.4), ("40Q", 10), (None, None), ("auto", None)])
+@pytest.mark.parametrize(
+    ("text", "mm"), [("25.4", 25.4 * 25.4 / 96), ("1in", 25.4), (" 2.5 cm ", 25), ("6pc", 25.4), ("40Q", 10), (None, None), ("auto", None)]
+)
 def test_lengths_in_the_webs_units(text, mm):
     assert mm_from_length(text, where="w") == (pytest.approx(mm) if mm is not None else None)
 

@@ -70,7 +70,11 @@ def test_where_nothing_is_laid_and_where_too_much_is_the_answer_is_a_sentence():
 
 
 def test_a_box_cuts_strokes_to_shapes_and_leaves_what_is_inside():
-    drawn = svg('<circle cx="5" cy="5" r="2" fill="none" stroke="#000" stroke-width="1"/><path d="M-4 8H30" stroke="#a00" stroke-width="2"/>', 12, 12)
+    drawn = svg(
+        '<circle cx="5" cy="5" r="2" fill="none" stroke="#000" stroke-width="1"/><path d="M-4 8H30" stroke="#a00" stroke-width="2"/>',
+        12,
+        12,
+    )
     motif = clipped_to_box(motif_from_svg(drawn))
     inside, cut = motif.shapes
     assert inside.stroke.width == 1

@@ -17,7 +17,11 @@ def waves(client):
 
     def now():
         state = client.get("/api/workshop").get_json()
-        return next(b for b in state["brushes"] if b["name"] == "Wave border"), {m["id"]: m["name"] for m in state["motifs"]}, state["history"]
+        return (
+            next(b for b in state["brushes"] if b["name"] == "Wave border"),
+            {m["id"]: m["name"] for m in state["motifs"]},
+            state["history"],
+        )
 
     def press(arrangement):
         brush = now()[0]

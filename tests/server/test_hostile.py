@@ -128,7 +128,9 @@ def test_smoothing_far_beyond_a_tiny_line_takes_neither_time_nor_memory(bench):
     assert bench.patch("/api/lines/1", json={"version": 1, "cure": change}).status_code == 200
 
 
-@pytest.mark.parametrize("change", [{"line": {"smooth_mm": 0}}, {"line": {"scale": -1}}, {"line": {"scale": True}}, {"line": {"fold": 1}}, {"page": {}}, {}])
+@pytest.mark.parametrize(
+    "change", [{"line": {"smooth_mm": 0}}, {"line": {"scale": -1}}, {"line": {"scale": True}}, {"line": {"fold": 1}}, {"page": {}}, {}]
+)
 def test_cures_that_are_none_are_refused_and_nothing_changes(bench, change):
     bench.post("/api/pages/1/lines", json={"brush_id": 1, "source": {"kind": "path", "d": "M10 10H60V40"}})
     refused = bench.patch("/api/lines/1", json={"version": 1, "cure": change})

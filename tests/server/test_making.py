@@ -135,7 +135,10 @@ def test_a_cure_shown_is_not_kept_and_a_cure_taken_removes_its_finding(bench):
 
 
 def test_every_cure_of_a_sized_line_removes_its_finding(bench):
-    ok(bench.post("/api/pages/1/lines", json={"brush_id": 1, "size_pct": 150, "source": {"kind": "path", "d": "M10 80C40 0 90 0 120 80"}}), 201)
+    ok(
+        bench.post("/api/pages/1/lines", json={"brush_id": 1, "size_pct": 150, "source": {"kind": "path", "d": "M10 80C40 0 90 0 120 80"}}),
+        201,
+    )
     header, _ = laid(bench, cures=True)
     for finding in header["scenes"][0]["findings"]:
         for cure in finding["cures"]:
@@ -146,7 +149,9 @@ def test_every_cure_of_a_sized_line_removes_its_finding(bench):
 
 
 def test_lines_of_a_file_are_brought_in_in_one_step(bench):
-    page = ok(bench.post("/api/pages/1/lines-file", json={"brush_id": 1, "svg": svg('<path d="M0 0H50"/><circle cx="50" cy="50" r="20"/>')}), 201)
+    page = ok(
+        bench.post("/api/pages/1/lines-file", json={"brush_id": 1, "svg": svg('<path d="M0 0H50"/><circle cx="50" cy="50" r="20"/>')}), 201
+    )
     assert len(page["lines"]) == 2
     history = ok(bench.get("/api/workshop"))["history"]
     assert history["undo"] == "bring in 2 lines"

@@ -165,7 +165,9 @@ def test_a_picture_motif_is_served_and_taken_in_again(client):
     out = io.BytesIO()
     noisy.save(out, "PNG")
     original = ok(bring_in(client, out.getvalue()))
-    done = finished(client, ok(client.post(f"/api/originals/{original['sha']}/motif", json={"name": "Grain", "preparation": {"trim": False}})))
+    done = finished(
+        client, ok(client.post(f"/api/originals/{original['sha']}/motif", json={"name": "Grain", "preparation": {"trim": False}}))
+    )
     motif = ok(client.get(f"/api/motifs/{done['motif_id']}"))
     href = motif["shapes"][0]["picture"]["href"]
     assert href.startswith("/api/motifs/")
@@ -272,7 +274,10 @@ def test_bad_pictures_are_refused_and_nothing_is_kept(client):
     assert "does not lie within its 300 × 200 pixels" in preview.json["message"]
     blank = client.post(f"/api/originals/{original['sha']}/preview", json={"preparation": {"region": [0, 0, 40, 40], "clear": "white"}})
     assert "nothing but clear is left" in blank.json["message"]
-    untraced = client.post(f"/api/originals/{original['sha']}/preview", json={"preparation": {"region": [0, 0, 40, 40], "trace": "threshold", "threshold": 0.1, "trim": False}})
+    untraced = client.post(
+        f"/api/originals/{original['sha']}/preview",
+        json={"preparation": {"region": [0, 0, 40, 40], "trace": "threshold", "threshold": 0.1, "trim": False}},
+    )
     assert "no ink was found" in untraced.json["message"]
     assert client.get("/api/originals/" + "0" * 64).status_code == 404
     assert client.get("/api/workshop").json["motifs"] == []
@@ -283,7 +288,9 @@ def test_history_does_not_hold_a_picture_again_at_every_step(client, store):
     out = io.BytesIO()
     Image.fromarray(rng.integers(0, 255, (300, 300, 3), dtype=np.uint8), "RGB").save(out, "PNG")
     original = ok(bring_in(client, out.getvalue()))
-    done = finished(client, ok(client.post(f"/api/originals/{original['sha']}/motif", json={"name": "Grain", "preparation": {"trim": False}})))
+    done = finished(
+        client, ok(client.post(f"/api/originals/{original['sha']}/motif", json={"name": "Grain", "preparation": {"trim": False}}))
+    )
     motif = ok(client.get(f"/api/motifs/{done['motif_id']}"))
     for i in range(5):
         motif = edit(client, motif, {"op": "base_line", "base_line_mm": float(i)})

@@ -17,8 +17,12 @@ def painted(artwork: Artwork, laid: LaidLine) -> PaintedPieces:
 
 
 def drawing_of(
-    width_mm: float, height_mm: float, lines: Sequence[tuple[Artwork, LaidLine]], *,
-    ground: str | None = None, scenery: Sequence[Flat] = (),
+    width_mm: float,
+    height_mm: float,
+    lines: Sequence[tuple[Artwork, LaidLine]],
+    *,
+    ground: str | None = None,
+    scenery: Sequence[Flat] = (),
 ) -> Drawing:
     """Return a page of some mm as a drawing: lines from below, on flat shapes on a colour, where there are any."""
     return Drawing(width_mm, height_mm, (*scenery, *(painted(artwork, laid) for artwork, laid in lines)), ground)

@@ -18,8 +18,12 @@ ARTWORK = Path(__file__).with_name("artwork")
 # name, artwork, base line (mm, None: the middle), changes to the settings
 BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Running stitch", "running-stitch", None, {"spacing": {"gap_pct": 45, "ease": "gaps"}}),
-    ("Three-strand rope", "rope-strand", None,
-     {"spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
+    (
+        "Three-strand rope",
+        "rope-strand",
+        None,
+        {"spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}},
+    ),
     ("Eelgrass garland", "eelgrass", None, {"spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20}}),
     ("Mooring chain", "mooring-link", None, {"travel": {"round_bends": "jointed"}, "spacing": {"ease": "size"}}),
     ("Cockle row", "cockle", None, {"spacing": {"gap_pct": 12, "ease": "gaps", "ease_limit_pct": 20}}),
@@ -27,12 +31,26 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
     ("Soundings", "sounding-dot", None, {"spacing": {"gap_pct": 230, "ease": "gaps"}}),
     ("Blanket stitch", "blanket-stitch", 6.4, {"spacing": {"ease": "size"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Cable stitch", "cable-stitch", None, {"spacing": {"gap_pct": -14, "ease": "gaps"}}),
-    ("Rope with knots", "rope-strand", None,
-     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -58, "ease": "gaps"},
-      "ends": {"outside_corner": "piece", "inside_corner": "mitre"}}),
-    ("Sign stitch", "cable-stitch", None,
-     {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": -14, "ease": "gaps"},
-      "ends": {"outside_corner": "round", "inside_corner": "round", "round_radius_mm": 6}}),
+    (
+        "Rope with knots",
+        "rope-strand",
+        None,
+        {
+            "travel": {"round_bends": "bent"},
+            "spacing": {"gap_pct": -58, "ease": "gaps"},
+            "ends": {"outside_corner": "piece", "inside_corner": "mitre"},
+        },
+    ),
+    (
+        "Sign stitch",
+        "cable-stitch",
+        None,
+        {
+            "travel": {"round_bends": "bent"},
+            "spacing": {"gap_pct": -14, "ease": "gaps"},
+            "ends": {"outside_corner": "round", "inside_corner": "round", "round_radius_mm": 6},
+        },
+    ),
 )
 
 # links meet by their joints: inner length 13 mm, wire 2.5 mm
@@ -105,6 +123,8 @@ def build_demo(store: Store) -> bool:
         if session.exec(select(tables.Motif.id)).first() is not None:
             return False
         artwork = _Artwork(session)
+        for _, drawn, base, _ in BRUSHES:  # every brush's own motif before those that only some have
+            artwork.motif(drawn, base)
         ids = {name: _brush(session, artwork, name, drawn, base, change) for name, drawn, base, change in BRUSHES}
         for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN):
             _page(session, scene, ids)

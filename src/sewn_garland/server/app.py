@@ -5,7 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 
 from flask import Blueprint, Flask, Response, send_from_directory
-from flask_openapi import Info, OpenAPI
+from flask_openapi.models.info import Info
+from flask_openapi.openapi import OpenAPI
 
 from .. import __version__
 from ..store.database import Store

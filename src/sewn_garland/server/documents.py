@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from typing import Any
+from typing import Any, cast
 
 import orjson
 from flask import Response, current_app
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
+from flask_openapi.openapi import OpenAPI
 from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
 
@@ -27,7 +28,7 @@ def brush_schema():
 
 @api.get("/openapi.json", doc_ui=False)
 def openapi_document():
-    document = orjson.loads(orjson.dumps(current_app.api_doc))
+    document = orjson.loads(orjson.dumps(cast(OpenAPI, current_app).api_doc))
     return Response(orjson.dumps(_completed(document), option=orjson.OPT_INDENT_2), mimetype="application/json")
 
 

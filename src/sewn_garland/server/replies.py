@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from typing import cast
 
 from flask import Flask, Response, jsonify
 from pydantic import ValidationError
@@ -48,10 +49,10 @@ def answer_errors(app: Flask) -> None:
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:
         if error.response is not None:
-            return error.response
+            return cast(Response, error.response)
         words = {404: "there is nothing at this address", 413: "that is more than the server takes at once",
                  405: "this address does not take that kind of request"}  # fmt: skip
-        return reply(error.code or 500, words.get(error.code, error.description or "refused"))
+        return reply(error.code or 500, words.get(error.code or 500, error.description or "refused"))
 
     @app.errorhandler(Exception)
     def _ours(error: Exception) -> Response:

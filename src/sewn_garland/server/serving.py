@@ -7,8 +7,8 @@ import socket
 import sys
 from pathlib import Path
 
-import waitress
 from platformdirs import user_data_path
+from waitress.server import create_server
 
 from ..core.errors import InputError
 from ..core.reading.pictures import MOST_BYTES
@@ -44,7 +44,7 @@ def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
         build_demo(store)
     app = create_app(store, hosts=_own_names(host))
     try:
-        server = waitress.create_server(app, host=host, port=port, threads=6, ident=None, max_request_body_size=MOST_BYTES + 1024 * 1024)
+        server = create_server(app, host=host, port=port, threads=6, ident=None, max_request_body_size=MOST_BYTES + 1024 * 1024)
     except OSError as error:
         raise InputError(f"{host}:{port} cannot be listened on ({error.strerror}); take another --port") from None
     gc.collect()

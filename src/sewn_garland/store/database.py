@@ -86,6 +86,7 @@ def _migrate(engine: Engine) -> None:
     with engine.connect() as connection:
         connection.rollback()
         raw = connection.connection.dbapi_connection
+        assert raw is not None  # the connection is open
         raw.execute("PRAGMA foreign_keys=OFF")  # a rebuilt table must not take its children with it
         connection.execution_options(begin="IMMEDIATE")
         config.attributes["connection"] = connection

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from sqlmodel import Session, col, func, select
 
-from .tables import TABLES, Base, Step
+from .tables import TABLES, Step, Versioned
 
 MERGE_SECONDS = 3.0
 MOST_STEPS = 2000
@@ -103,11 +103,10 @@ def redo(session: Session) -> str | None:
 def standing(session: Session) -> dict:
     """Return the names of the steps that undo and redo would take, and when the last change was kept."""
     heads = select(Step.id, Step.label)  # what was changed need not be read for it
-    last = session.exec(heads.where(~col(Step.undone)).order_by(col(Step.id).desc())).first()
-    following = session.exec(heads.where(col(Step.undone)).order_by(col(Step.id))).first()
+    undo_id, undo = session.exec(heads.where(~col(Step.undone)).order_by(col(Step.id).desc())).first() or (None, None)
+    redo_id, redo = session.exec(heads.where(col(Step.undone)).order_by(col(Step.id))).first() or (None, None)
     return {
-        "undo": last.label if last else None, "undo_id": last.id if last else None,
-        "redo": following.label if following else None, "redo_id": following.id if following else None,
+        "undo": undo, "undo_id": undo_id, "redo": redo, "redo_id": redo_id,
         "kept_at": session.exec(select(func.max(Step.at))).first(),
     }  # fmt: skip
 
@@ -131,7 +130,7 @@ def _apply(session: Session, change: Change) -> tuple[dict, dict | None]:
     """Make a change; return its record and the row as it is then."""
     model = TABLES[change.table]
     if change.id is None:
-        row = model(**change.values, version=1)
+        row = model(**change.values or {}, version=1)
         session.add(row)
         session.flush()
         return {"table": change.table, "id": row.id, "before": None, "after": row.model_dump()}, row.model_dump()
@@ -157,7 +156,7 @@ def _put(session: Session, table: str, row_id: int, image: dict | None, *, keep_
     Its version only ever rises, so stale changes stay stale.
     """
     model = TABLES[table]
-    row: Base | None = session.get(model, row_id)
+    row: Versioned | None = session.get(model, row_id)
     if image is None:
         if row is not None:
             session.delete(row)

@@ -17,20 +17,25 @@ class Base(SQLModel):
     __table_args__ = {"sqlite_autoincrement": True}
 
 
-class Motif(Base, table=True):
+class Versioned(Base):
+    """A row whose version rises with every change."""
+
+    id: int = Field(default=None, primary_key=True)  # given by the database
+    version: int = 1
+
+
+class Motif(Versioned, table=True):
     """A motif: ``svg`` is our own clean drawing of it, its frame the SVG's size."""
 
-    id: int | None = Field(default=None, primary_key=True)
     name: str
     svg: str
     base_line_mm: float
     left_out: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     cuts_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
     joints_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
-    version: int = 1
 
 
-class Brush(Base, table=True):
+class Brush(Versioned, table=True):
     """A brush: ``settings`` holds the sections travel, spacing, ends and variants of its document.
 
     ``motif_id`` is its first repeat piece; ``pieces`` holds motif ids by role: ``repeat`` the other
@@ -38,33 +43,28 @@ class Brush(Base, table=True):
     repeat is a border, ``border`` tells the ``motif_id`` it was made of and its ``arrangement``.
     """
 
-    id: int | None = Field(default=None, primary_key=True)
     name: str
     motif_id: int = Field(sa_column=Column(Integer, ForeignKey("motif.id"), nullable=False, index=True))
     settings: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     pieces: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
-    version: int = 1
 
 
-class Page(Base, table=True):
+class Page(Versioned, table=True):
     """A sheet in mm; ``ground`` is its colour or none, ``scenery`` flat shapes drawn under the lines."""
 
-    id: int | None = Field(default=None, primary_key=True)
     name: str
     width_mm: float
     height_mm: float
     ground: str | None = None
     scenery: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
-    version: int = 1
 
 
-class Line(Base, table=True):
+class Line(Versioned, table=True):
     """A line on a page: ``source`` says how it was drawn, ``path`` is the path data in mm it gives.
 
     ``seed`` is the number that chance knows it by; it keeps it when lines are reordered.
     """
 
-    id: int | None = Field(default=None, primary_key=True)
     page_id: int = Field(sa_column=Column(Integer, ForeignKey("page.id", ondelete="CASCADE"), nullable=False, index=True))
     brush_id: int = Field(sa_column=Column(Integer, ForeignKey("brush.id"), nullable=False, index=True))
     name: str
@@ -75,7 +75,6 @@ class Line(Base, table=True):
     ink: str | None = None
     visible: bool = True
     seed: int = 0
-    version: int = 1
 
 
 class Step(Base, table=True):
@@ -84,7 +83,7 @@ class Step(Base, table=True):
     A row that was made or taken away stands there whole.
     """
 
-    id: int | None = Field(default=None, primary_key=True)
+    id: int = Field(default=None, primary_key=True)  # given by the database
     label: str
     at: float
     changes: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
@@ -105,4 +104,4 @@ class Original(SQLModel, table=True):
     told: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
-TABLES: dict[str, type[Base]] = {"motif": Motif, "brush": Brush, "page": Page, "line": Line}
+TABLES: dict[str, type[Versioned]] = {"motif": Motif, "brush": Brush, "page": Page, "line": Line}

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 import numpy as np
-from sqlmodel import Session, select
+from sqlmodel import Session, col, select
 
 from ..core.making.brushes import hung_at
 from ..core.reading.brush_document import brush_of
@@ -136,7 +136,7 @@ def _pinned(row: tables.Line) -> _Sheet:
 def laid_shelf(session: Session, *, overtaken: Overtaking) -> list[LaidScene]:
     """Lay every brush on the standard swatch; one that was laid before is not laid again."""
     laid = []
-    for row in session.exec(select(tables.Brush).order_by(tables.Brush.id)).all():
+    for row in session.exec(select(tables.Brush).order_by(col(tables.Brush.id))).all():
         scene = _swatch(session, row)
         known = _swatches.get((scene.brush, scene.line.line), lambda scene=scene: laid_scenes([scene], overtaken=overtaken)[0])
         laid.append(replace(known, scene=scene))  # the same brush under another name or number

@@ -23,14 +23,22 @@ def make(session: Session, name: str, *, motif_id: int | None = None, copy_of: i
         source = row_of(session, "brush", copy_of)
         values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": source.settings}
     else:
+        assert motif_id is not None
         row_of(session, "motif", motif_id)
         values = {"motif_id": motif_id, "pieces": {}, "settings": Settings().model_dump()}
     return _kept(session, f"new brush {name}", Change("brush", None, values | {"name": name}))
 
 
 def change(
-    session: Session, brush_id: int, version: int, *, name: str | None = None, motif_id: int | None = None, patch: dict | None = None,
-    label: str | None = None, merge_key: str = "",
+    session: Session,
+    brush_id: int,
+    version: int,
+    *,
+    name: str | None = None,
+    motif_id: int | None = None,
+    patch: dict | None = None,
+    label: str | None = None,
+    merge_key: str = "",
 ) -> tables.Brush:
     """Change a brush's name, first motif, or settings by a merge patch (RFC 7396)."""
     row = row_of(session, "brush", brush_id)
@@ -38,6 +46,7 @@ def change(
     if patch is not None:
         values["settings"] = merged_settings(settings_of(row), patch).model_dump()
     if motif_id is not None:
+        assert motif_id is not None
         row_of(session, "motif", motif_id)
         values["motif_id"] = motif_id
     if name is not None:
@@ -84,6 +93,7 @@ def set_pieces(session: Session, brush_id: int, version: int, role: Role, motif_
     """Put a motif to a role of a brush, take it away, or set all variants of the repeat."""
     row = row_of(session, "brush", brush_id)
     for motif_id in motif_ids:
+        assert motif_id is not None
         row_of(session, "motif", motif_id)
     words = role.replace("_", " ")
     if role == "repeat":

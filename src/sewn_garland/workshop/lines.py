@@ -86,8 +86,17 @@ def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> list[ta
 
 
 def change(
-    session: Session, line_id: int, version: int, values: dict[str, Any], *, source: dict | None = None, move_by: list[float] | None = None,
-    to_place: int | None = None, cure: dict | None = None, label: str | None = None, merge_key: str = "",
+    session: Session,
+    line_id: int,
+    version: int,
+    values: dict[str, Any],
+    *,
+    source: dict | None = None,
+    move_by: list[float] | None = None,
+    to_place: int | None = None,
+    cure: dict | None = None,
+    label: str | None = None,
+    merge_key: str = "",
 ) -> tables.Line:
     """Change a line: some of its values, its course, its place among the others, or by a finding's cure."""
     row = row_of(session, "line", line_id)
@@ -129,7 +138,7 @@ def for_line_size(patch: dict, size_pct: float) -> dict:
     size = spacing.get("size_pct") if isinstance(spacing, dict) else None
     if isinstance(size, bool) or not isinstance(size, int | float) or not 0 < size <= 1e6:
         return patch  # nothing of ours to turn; what is wrong is refused where settings are merged
-    return patch | {"spacing": spacing | {"size_pct": size * 100 / size_pct}}
+    return patch | {"spacing": patch["spacing"] | {"size_pct": size * 100 / size_pct}}
 
 
 def made(rows: list[dict | None]) -> dict:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import cast
 
 from sqlmodel import Session, select
 
 from ..core.errors import InputError
 from ..core.making.borders import Arrangement, arrangement_of, in_arrangement
-from ..core.making.corners import END_WAYS, end_from_repeat
+from ..core.making.corners import END_WAYS, SIDE_OF, EndWay, end_from_repeat
 from ..core.values.brush import Role
 from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif
@@ -64,8 +65,8 @@ def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, 
     Where its repeat is no border, or one that was changed since, that is its first motif, and nothing was made.
     """
     ids, border = ids_by_role(row)["repeat"], row.pieces.get("border")
-    began = border and session.get(tables.Motif, border["motif_id"])
-    if began is not None:
+    began = session.get(tables.Motif, border["motif_id"]) if border else None
+    if border and began is not None:
         made = [motif_values(session, motif) for motif in in_arrangement(piece_of(session, began), border["arrangement"])]
         rows = [row_of(session, "motif", i).model_dump() for i in ids]
         if len(made) == len(rows) and all(one.items() <= other.items() for one, other in zip(made, rows, strict=True)):
@@ -73,26 +74,29 @@ def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, 
     return row_of(session, "motif", row.motif_id), []
 
 
-def make_piece(session: Session, brush_id: int, version: int, role: Role, way: str) -> tables.Brush:
+def make_piece(session: Session, brush_id: int, version: int, role: Role, way: CornerWay | EndWay) -> tables.Brush:
     """Make the piece of a role from the repeat: an end or a corner, in one of its ways.
 
     A piece that was made so before, and neither worked on nor used elsewhere since, goes in the same step.
     """
     row = row_of(session, "brush", brush_id)
     repeat = piece_of(session, row_of(session, "motif", row.motif_id))
-    corner, words = role.endswith("corner"), role.replace("_", " ")
-    if corner != (way in CORNER_WAYS):
+    words = role.replace("_", " ")
+    if (role in SIDE_OF) != (way in CORNER_WAYS):
         raise InputError(f"a piece for {words} is not made so")
     gap = gap_of(repeat_alone(session, row))
 
-    def made(way: str) -> dict:
-        motif = corner_made(repeat, role.split("_")[0], way, gap) if corner else end_from_repeat(repeat, role, way)
+    def made(way: CornerWay | EndWay) -> dict:
+        if role in SIDE_OF:
+            motif = corner_made(repeat, SIDE_OF[role], cast(CornerWay, way), gap)
+        else:
+            motif = end_from_repeat(repeat, role, cast(EndWay, way))
         return motif_values(session, motif) | {"name": f"{row.name}, {words}"}
 
     label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
     (motif,) = make_step(session, label, [Change("motif", None, made(way))], merge_key=key)
     values = {"pieces": {**row.pieces, role: motif and motif["id"]}}
-    gone = _left_over(session, row, role, CORNER_WAYS if corner else END_WAYS, made)
+    gone = _left_over(session, row, role, CORNER_WAYS if role in SIDE_OF else END_WAYS, made)
     return _with_piece(session, label, key, Change("brush", brush_id, values, version), gone)
 
 
@@ -103,7 +107,9 @@ def _with_piece(session: Session, label: str, key: str, wanted: Change, gone: li
     return tables.Brush(**after)
 
 
-def _left_over(session: Session, row: tables.Brush, role: Role, ways: Iterable[str], made: Callable[[str], dict]) -> list[int]:
+def _left_over(
+    session: Session, row: tables.Brush, role: Role, ways: Iterable[CornerWay | EndWay], made: Callable[[CornerWay | EndWay], dict]
+) -> list[int]:
     """Return the id of a role's piece where it was made in one of some ways, not worked on since, and nothing else uses it."""
     old = session.get(tables.Motif, row.pieces.get(role) or 0)
     brushes = session.exec(select(tables.Brush)).all()
@@ -123,7 +129,7 @@ def proposals(session: Session, brush_id: int, role: Role) -> list[Proposal]:
     """Return the corner pieces that a brush's repeat can make, each laid on a corner."""
     brush = row_of(session, "brush", brush_id)
     row = row_of(session, "motif", brush.motif_id)
-    gap, repeat, side = gap_of(repeat_alone(session, brush)), piece_of(session, row), role.split("_")[0]
+    gap, repeat, side = gap_of(repeat_alone(session, brush)), piece_of(session, row), SIDE_OF[role]
     made = corner_proposals(repeat, side, gap)
     return [Proposal(way, row, corner, repeat, *on_a_corner(repeat, corner, side, gap)) for way, corner in made.items()]
 
@@ -132,5 +138,7 @@ def sampled(session: Session, brush_id: int) -> tuple[Sample, dict[Role, list[in
     """Return all pieces of a brush where they lie on the sampler, and the ids of its motifs by role."""
     row = row_of(session, "brush", brush_id)
     ids = ids_by_role(row)
-    singles = {role: piece_of(session, row_of(session, "motif", of_role[0])) for role, of_role in ids.items() if role != "repeat"}
+    singles: dict[Role, Motif] = {
+        role: piece_of(session, row_of(session, "motif", of_role[0])) for role, of_role in ids.items() if role != "repeat"
+    }
     return sample_of(repeat_alone(session, row), singles), ids

@@ -56,8 +56,9 @@ def named(rows: Sequence) -> str:
 
 def kept_of(row: tables.Motif) -> KeptMotif:
     """Return what decides how a row's motif is drawn."""
-    joints = row.joints_mm and tuple((float(x), float(y)) for x, y in row.joints_mm)
-    return KeptMotif(row.svg, row.base_line_mm, row.cuts_mm and (float(row.cuts_mm[0]), float(row.cuts_mm[1])), joints)
+    cuts = (float(row.cuts_mm[0]), float(row.cuts_mm[1])) if row.cuts_mm else None
+    (joints,) = [((float(a), float(b)), (float(c), float(d))) for (a, b), (c, d) in [row.joints_mm]] if row.joints_mm else [None]
+    return KeptMotif(row.svg, row.base_line_mm, cuts, joints)
 
 
 def frame_of(row: tables.Motif) -> tuple[float, float]:

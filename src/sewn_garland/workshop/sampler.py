@@ -7,9 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.lay import lay
-from ..core.making.corners import vertex_of
+from ..core.making.corners import SIDE_OF, vertex_of
 from ..core.reading.svg_lines import line_from_path_data
-from ..core.values.brush import Brush
+from ..core.values.brush import Brush, Role
 from ..core.values.motif import Motif
 
 LEG_REPEATS = 3  # chosen: enough to see the run between two corners
@@ -19,7 +19,7 @@ LEG_REPEATS = 3  # chosen: enough to see the run between two corners
 class SampledPiece:
     """A piece where it lies: its role, its place among the role's motifs, and its matrix (a, b, c, d, e, f) in mm."""
 
-    role: str
+    role: Role
     variant: int
     matrix: tuple[float, ...]
 
@@ -28,7 +28,7 @@ class SampledPiece:
 class Slot:
     """Where a piece of a role would lie: the middle, in mm, and the turn of the line there, in degrees."""
 
-    role: str
+    role: Role
     x: float
     y: float
     turn_deg: float
@@ -45,7 +45,7 @@ class Sample:
     box: tuple[float, float, float, float]
 
 
-def sample_of(brush: Brush, pieces: dict[str, Motif]) -> Sample:
+def sample_of(brush: Brush, pieces: dict[Role, Motif]) -> Sample:
     """Lay a brush along, right round an outside corner, left round an inside one, and on to its end piece.
 
     ``pieces`` holds the motifs of the roles start, end, outside_corner and inside_corner that
@@ -54,10 +54,9 @@ def sample_of(brush: Brush, pieces: dict[str, Motif]) -> Sample:
     size = brush.spacing.size
     longest = max(m.width for m in brush.pieces.repeat) * size
     high = max(m.height for m in brush.pieces.repeat) * size
-    take = {"start": 0.0, "end": 0.0, "outside_corner": 0.0, "inside_corner": 0.0}
+    take: dict[Role, float] = {"start": 0.0, "end": 0.0, "outside_corner": 0.0, "inside_corner": 0.0}
     for role, motif in pieces.items():
-        corner = role.endswith("corner")
-        take[role] = (float(vertex_of(motif, role.split("_")[0])[0]) if corner else motif.width) * size
+        take[role] = (float(vertex_of(motif, SIDE_OF[role])[0]) if role in SIDE_OF else motif.width) * size
     first = take["start"] + LEG_REPEATS * longest + take["outside_corner"]
     second = take["outside_corner"] + max(2 * longest, 1.6 * high) + take["inside_corner"]
     third = take["inside_corner"] + LEG_REPEATS * longest + take["end"]
@@ -76,10 +75,10 @@ def sample_of(brush: Brush, pieces: dict[str, Motif]) -> Sample:
         out.append(_placed("start", pieces["start"], size, (take["start"] / 2, 0.0)))
     if "end" in pieces:
         out.append(_placed("end", pieces["end"], size, (first + third - take["end"] / 2, second)))
-    for role, place, turn in (("outside_corner", corners[1], 0.0), ("inside_corner", corners[2], 90.0)):
+    for (role, side), place, turn in zip(SIDE_OF.items(), corners[1:3], (0.0, 90.0), strict=True):
         if role in pieces:
             motif = pieces[role]
-            off = (np.array([motif.width / 2, motif.base_line]) - vertex_of(motif, role.split("_")[0])) * size
+            off = (np.array([motif.width / 2, motif.base_line]) - vertex_of(motif, side)) * size
             angle = np.radians(turn)
             rotated = np.array([off[0] * np.cos(angle) - off[1] * np.sin(angle), off[0] * np.sin(angle) + off[1] * np.cos(angle)])
             out.append(_placed(role, motif, size, tuple(place + rotated), turn))
@@ -93,7 +92,7 @@ def sample_of(brush: Brush, pieces: dict[str, Motif]) -> Sample:
     return Sample(tuple(out), slots, path, (-0.3 * high, -high, first + third + 0.3 * high, second + high))
 
 
-def _placed(role: str, motif: Motif, size: float, at: tuple[float, float], turn_deg: float = 0.0) -> SampledPiece:
+def _placed(role: Role, motif: Motif, size: float, at: tuple[float, float], turn_deg: float = 0.0) -> SampledPiece:
     """Place a piece with its base line's middle at a point."""
     cos, sin = np.cos(np.radians(turn_deg)) * size, np.sin(np.radians(turn_deg)) * size
     return SampledPiece(role, 0, (float(cos), float(sin), float(-sin), float(cos), float(at[0]), float(at[1])))

@@ -47,7 +47,9 @@ def test_uncut_outlines_and_their_bisectors_say_the_same_as_cut_ones(travel):
         for row in np.flatnonzero(uncut.cuts.piece == piece):
             away, vertex = uncut.cuts.away[row], uncut.cuts.vertex[row]
             side = np.array([away[1], -away[0]])
-            left &= shapely.Polygon([vertex + 99 * side, vertex - 99 * side, vertex - 99 * side - 99 * away, vertex + 99 * side - 99 * away])
+            left &= shapely.Polygon(
+                [vertex + 99 * side, vertex - 99 * side, vertex - 99 * side - 99 * away, vertex + 99 * side - 99 * away]
+            )
         assert sum(abs(area_of(s.commands, s.points)) for s in kept) == pytest.approx(left.area, abs=1e-6)
 
 

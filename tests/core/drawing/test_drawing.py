@@ -94,7 +94,9 @@ def test_a_picture_too_large_is_refused_with_the_way_out(width, dpi):
 
 
 def test_a_drawing_that_kills_the_renderer_leaves_us_alive():
-    nested = compact_svg(drawing(10, 10)).replace("</svg>", '<g opacity=".5">' * 5000 + '<rect width="9" height="9"/>' + "</g>" * 5000 + "</svg>")
+    nested = compact_svg(drawing(10, 10)).replace(
+        "</svg>", '<g opacity=".5">' * 5000 + '<rect width="9" height="9"/>' + "</g>" * 5000 + "</svg>"
+    )
     with pytest.raises(Exception, match="the picture"):
         png_from_svg(nested, width_px=2000, height_px=2000)
 
@@ -124,7 +126,10 @@ def test_ink_turns_every_paint_and_keeps_what_covers_half():
 
 def test_buffers_come_back_as_they_went():
     pieces, none = np.arange(12.0).reshape(2, 6), np.zeros((0, 1))
-    parts = [[Columns("pieces", pieces), Columns("motif", np.array([[1], [65535]]))], [Columns("cut", none), Columns("meshed", pieces[:, :2], 3)]]
+    parts = [
+        [Columns("pieces", pieces), Columns("motif", np.array([[1], [65535]]))],
+        [Columns("cut", none), Columns("meshed", pieces[:, :2], 3)],
+    ]
     header, (first, second) = unpack(pack({"name": "Tidé"}, parts))
     assert header == {"name": "Tidé"}
     assert first["pieces", 0].tolist() == pieces.tolist()

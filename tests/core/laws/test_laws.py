@@ -76,7 +76,12 @@ def test_an_eased_closed_line_closes(text, gap, ease):
 
 
 @settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-@given(text=path, size=st.floats(0.5, 6), width=st.lists(st.tuples(st.floats(0, 1), st.floats(0.3, 3)), max_size=3).map(tuple), ease=st.sampled_from(["leave", "size"]))
+@given(
+    text=path,
+    size=st.floats(0.5, 6),
+    width=st.lists(st.tuples(st.floats(0, 1), st.floats(0.3, 3)), max_size=3).map(tuple),
+    ease=st.sampled_from(["leave", "size"]),
+)
 def test_links_meet_at_their_joints_unless_a_bend_is_told_to_be_too_tight(text, size, width, ease):
     laid = lay(brush(bar(8, 3), round_bends="jointed", size=size, ease=ease, width_along=width), [measured(text)])[0]
     if any(f.kind == "tight bend" for f in laid.findings) or len(laid.pieces.s) < 2:
@@ -96,7 +101,8 @@ HOSTILE = {
     "loops that cross": "M0 0C200 120 -100 120 100 0C300 -120 0 -120 200 0",
     "segments of a micrometre": "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(1000)),
     "hundreds of corners": zigzag(600),  # ten thousand are a row of the benchmark
-    "a spiral tighter than the piece": "M0 0" + "".join(f"A{r} {r} 0 0 1 {r if k % 2 else -r} 0" for k, r in enumerate(np.arange(0.3, 6, 0.3).round(2))),
+    "a spiral tighter than the piece": "M0 0"
+    + "".join(f"A{r} {r} 0 0 1 {r if k % 2 else -r} 0" for k, r in enumerate(np.arange(0.3, 6, 0.3).round(2))),
     "there and back": "M0 0H80H0H80",
     "no length": "M5 5Z",
 }

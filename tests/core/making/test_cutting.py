@@ -26,7 +26,8 @@ def sine(period, length=100.0, phase=0.0, width=3.0):
     y, dy = 15 + 5 * np.sin(w * x + phase), 5 * w * np.cos(w * x + phase)
     h = (x[1] - x[0]) / 3
     d = f"M{x[0]} {y[0]}" + "".join(
-        f"C{x[i] + h} {y[i] + h * dy[i]} {x[i + 1] - h} {y[i + 1] - h * dy[i + 1]} {x[i + 1]} {y[i + 1]}" for i in range(len(x) - 1))
+        f"C{x[i] + h} {y[i] + h * dy[i]} {x[i + 1] - h} {y[i + 1] - h * dy[i + 1]} {x[i + 1]} {y[i + 1]}" for i in range(len(x) - 1)
+    )
     return motif_from_svg(svg(f'<path d="{d}" fill="none" stroke="#335" stroke-width="{width}"/>', length, 30))
 
 
@@ -64,11 +65,14 @@ def test_darning_moves_the_few_points_that_miss():
     assert after.slope_deg < 1 < before.slope_deg
     moved = darned(off)
     assert abs(area_of(moved.shapes[0].commands, moved.shapes[0].points)) == pytest.approx(
-        abs(area_of(clipped_to(off, 3, 62.6).shapes[0].commands, clipped_to(off, 3, 62.6).shapes[0].points)), rel=0.05)
+        abs(area_of(clipped_to(off, 3, 62.6).shapes[0].commands, clipped_to(off, 3, 62.6).shapes[0].points)), rel=0.05
+    )
 
 
 def test_a_long_drawing_is_cut_in_three():
-    long = motif_from_svg(svg('<path d="M0 4H20V8H0Z" fill="#a00"/><path d="M20 3H80V9H20Z"/><path d="M80 4H100V8H80Z" fill="#00a"/>', 100, 12))
+    long = motif_from_svg(
+        svg('<path d="M0 4H20V8H0Z" fill="#a00"/><path d="M20 3H80V9H20Z"/><path d="M80 4H100V8H80Z" fill="#00a"/>', 100, 12)
+    )
     start, repeat, end = cut_in_three(replace(long, cuts=(20.0, 80.0)))
     assert (start.width, repeat.width, end.width) == pytest.approx((20, 60, 20))
     assert [s.fill.colour for s in start.shapes] == ["#aa0000"]

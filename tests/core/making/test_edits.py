@@ -45,7 +45,9 @@ def test_parts_are_moved_scaled_turned_mirrored_and_copied():
 
 def test_order_align_group_and_delete():
     two = edited(motif_from_starter("bar"), "duplicate", {"parts": [0], "dx_mm": 3, "dy_mm": 5})
-    assert ink_box(replace(edited(two, "order", {"parts": [1], "to": "back"}), shapes=edited(two, "order", {"parts": [1], "to": "back"}).shapes[:1]))[1] == pytest.approx(5)
+    assert ink_box(
+        replace(edited(two, "order", {"parts": [1], "to": "back"}), shapes=edited(two, "order", {"parts": [1], "to": "back"}).shapes[:1])
+    )[1] == pytest.approx(5)
     aligned = edited(two, "align", {"parts": [0, 1], "to": "left"})
     assert aligned.shapes[1].points[:, 0].min() == pytest.approx(0)
     centred = edited(two, "align", {"parts": [0, 1], "to": "on_base_line"})
@@ -162,7 +164,7 @@ def test_a_soft_edge_is_graded_anew_when_its_inner_shape_moves():
     assert sum(s.derived for s in soft.shapes) == 6
     moved = edited(soft, "move", {"parts": [7], "dx_mm": 3, "dy_mm": 3})
     middle = [s.points.mean(axis=0) for s in (soft.shapes[3], moved.shapes[3])]
-    assert (middle[1] - middle[0] == pytest.approx(3 * 3 / 7, abs=0.05))
+    assert middle[1] - middle[0] == pytest.approx(3 * 3 / 7, abs=0.05)
     assert grading_of(moved, moved.shapes[0].group).steps == 6
     more = edited(moved, "figures", {"group": moved.shapes[0].group, "figures": {"steps": 12}})
     assert sum(s.derived for s in more.shapes) == 12
@@ -170,12 +172,20 @@ def test_a_soft_edge_is_graded_anew_when_its_inner_shape_moves():
 
 def test_light_falls_on_the_same_side_of_every_ring():
     rings = edited(motif_from_starter("ring"), "duplicate", {"parts": [0], "dx_mm": 12, "turn_deg": 120})
-    lit = edited(rings, "light", {"parts": [0, 1], "kind": "highlight", "from_deg": -90, "width_mm": 0.5, "colour": "#ffffff", "opacity": 0.6, "inset_mm": 0})
+    lit = edited(
+        rings,
+        "light",
+        {"parts": [0, 1], "kind": "highlight", "from_deg": -90, "width_mm": 0.5, "colour": "#ffffff", "opacity": 0.6, "inset_mm": 0},
+    )
     assert len(lit.shapes) == 4
     for ring, light in ((0, 1), (2, 3)):
         outside = lit.shapes[light].points[:, 1].min()
         assert outside == pytest.approx(lit.shapes[ring].points[:, 1].min(), abs=0.01)
-    shade = edited(rings, "light", {"parts": [0], "kind": "shadow", "from_deg": -90, "width_mm": 0.5, "colour": "#000000", "opacity": 0.3, "inset_mm": 0})
+    shade = edited(
+        rings,
+        "light",
+        {"parts": [0], "kind": "shadow", "from_deg": -90, "width_mm": 0.5, "colour": "#000000", "opacity": 0.3, "inset_mm": 0},
+    )
     assert shade.shapes[1].points[:, 1].max() == pytest.approx(10, abs=0.01)
     # a ring lit from one side: each rim's crescent, r² − overlap of two circles moved by d (closed form), inner one reversed
     assert area_of(lit.shapes[1].commands, lit.shapes[1].points) == pytest.approx(2 * 0.5 * (5 + 3.4), rel=0.02)
@@ -188,10 +198,19 @@ def test_a_back_fills_the_hole_and_grows():
 
 
 def test_gradients_run_as_asked_and_survive_keeping():
-    filled = edited(motif_from_starter("bar"), "gradient", {"parts": [0], "kind": "linear", "angle_deg": 0, "stops": [{"offset": 0, "colour": "#000000"}, {"offset": 1, "colour": "#ffffff", "opacity": 0.5}]})
+    filled = edited(
+        motif_from_starter("bar"),
+        "gradient",
+        {
+            "parts": [0],
+            "kind": "linear",
+            "angle_deg": 0,
+            "stops": [{"offset": 0, "colour": "#000000"}, {"offset": 1, "colour": "#ffffff", "opacity": 0.5}],
+        },
+    )
     kept = motif_from_svg(motif_svg(filled)).shapes[0].fill.gradient
     assert kept.matrix == pytest.approx((10, 0, 0, 10, 0, 1.25))
-    assert [(s.colour, s.opacity) for s in kept.pieces] == [("#000000", 1), ("#ffffff", 0.5)]
+    assert [(s.colour, s.opacity) for s in kept.stops] == [("#000000", 1), ("#ffffff", 0.5)]
 
 
 def test_recipes_survive_keeping():

@@ -77,7 +77,9 @@ def test_stroke_outlines_agree_with_the_other_library(cap, join):
     points = np.array([[0, 0], [10, 2], [4, 9], [14, 12.0]])
     ours = region(*stroke_outline("MLLL", points, width=1.6, cap=cap, join=join, miter_limit=10))
     style = {"butt": "flat", "miter": "mitre"}
-    theirs = shapely.LineString(points).buffer(0.8, cap_style=style.get(cap, cap), join_style=style.get(join, join), mitre_limit=10, quad_segs=64)
+    theirs = shapely.LineString(points).buffer(
+        0.8, cap_style=style.get(cap, cap), join_style=style.get(join, join), mitre_limit=10, quad_segs=64
+    )
     assert ours.symmetric_difference(theirs).area < 0.01
 
 
@@ -103,7 +105,9 @@ def test_a_stroke_becomes_a_shape_with_the_strokes_paint_and_keeps_its_fill_belo
 def test_thinning_keeps_the_outline_within_its_tolerance_by_hausdorff_distance(name):
     shape = motif_from_starter(name).shapes[0]
     thin = rims.thinned(shape, 0.05)
-    apart = shapely.hausdorff_distance(region(shape.commands, shape.points).boundary, region(thin.commands, thin.points).boundary, densify=0.05)
+    apart = shapely.hausdorff_distance(
+        region(shape.commands, shape.points).boundary, region(thin.commands, thin.points).boundary, densify=0.05
+    )
     assert apart <= 0.06  # the tolerance, and what flattening adds
     assert len(thin.commands) <= len(shape.commands)
     if name in ("spiral", "knot", "anchor"):
@@ -142,7 +146,10 @@ def test_nodes_and_back_is_the_same_outline(name):
 
 def test_areas_of_cubics_are_exact():
     quarter = np.array([[0, 0], [0, 30], [30, 30], [30, 0.0]])
-    x, y = (np.polynomial.polynomial.Polynomial([p[0], 3 * (p[1] - p[0]), 3 * (p[0] - 2 * p[1] + p[2]), p[3] - 3 * p[2] + 3 * p[1] - p[0]]) for p in quarter.T)
+    x, y = (
+        np.polynomial.polynomial.Polynomial([p[0], 3 * (p[1] - p[0]), 3 * (p[0] - 2 * p[1] + p[2]), p[3] - 3 * p[2] + 3 * p[1] - p[0]])
+        for p in quarter.T
+    )
     by_integral = ((x * y.deriv() - y * x.deriv()).integ()(1)) / 2
     assert area_of("MC", quarter) == pytest.approx(by_integral)
     assert len(cubics_of("MC", quarter)) == 2

@@ -81,7 +81,12 @@ def bomb(side):
     def chunk(kind, body):
         return struct.pack(">I", len(body)) + kind + body + struct.pack(">I", zlib.crc32(kind + body))
 
-    return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", struct.pack(">IIBBBBB", side, side, 8, 6, 0, 0, 0)) + chunk(b"IDAT", zlib.compress(b"\0" * 99)) + chunk(b"IEND", b"")
+    return (
+        b"\x89PNG\r\n\x1a\n"
+        + chunk(b"IHDR", struct.pack(">IIBBBBB", side, side, 8, 6, 0, 0, 0))
+        + chunk(b"IDAT", zlib.compress(b"\0" * 99))
+        + chunk(b"IEND", b"")
+    )
 
 
 BAD = {
@@ -195,7 +200,9 @@ def test_tracing_finds_the_shape_that_was_drawn_by_hausdorff_distance():
     rgba = drawn(200, 180, lambda d: d.polygon([(x * SCALE, y * SCALE) for x, y in star], fill="black"))
     found = traced(rgba, colours=None, sharpness=0.8)
     truth = shapely.Polygon(star)
-    assert shapely.hausdorff_distance(region_of(found.shapes[0]).boundary, truth.boundary, densify=0.01) < 2.0  # smoothing blunts the ten points
+    assert (
+        shapely.hausdorff_distance(region_of(found.shapes[0]).boundary, truth.boundary, densify=0.01) < 2.0
+    )  # smoothing blunts the ten points
     assert region_of(found.shapes[0]).symmetric_difference(truth).area / truth.area < 0.02
     assert found.points < 30
     assert found.deviation_px < 1

@@ -21,7 +21,14 @@ def test_what_is_kept_has_the_area_of_the_half_plane_s_share(seed, offset, angle
     parts, number, _ = kept_side(cubics, contour, closed, cubics @ normal - offset)
     rings = [Polygon(line) for line in flattened(commands, points, tolerance=1e-4)]
     along = np.array([-normal[1], normal[0]])
-    half = Polygon([offset * normal + along * 99, offset * normal - along * 99, (offset - 99) * normal - along * 99, (offset - 99) * normal + along * 99])
+    half = Polygon(
+        [
+            offset * normal + along * 99,
+            offset * normal - along * 99,
+            (offset - 99) * normal - along * 99,
+            (offset - 99) * normal + along * 99,
+        ]
+    )
     assert abs(swept(parts).sum()) == pytest.approx(MultiPolygon(rings).intersection(half).area, abs=5e-3)
     for c in np.unique(number):  # every rim is whole
         own = parts[number == c]

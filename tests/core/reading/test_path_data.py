@@ -63,7 +63,9 @@ def test_very_many_sides_are_read_as_one_by_one_would_be():
     subpath, after = subpaths_from_path_data(f"M1 2{text}Z L5-.5h2")
     theirs = parse_path(f"M1 2{text}Z")
     assert len(subpath.segments) == len(theirs) == 3001
-    assert np.abs([segment[1] - (other.end.real, other.end.imag) for segment, other in zip(subpath.segments, theirs, strict=True)]).max() == 0
+    assert (
+        np.abs([segment[1] - (other.end.real, other.end.imag) for segment, other in zip(subpath.segments, theirs, strict=True)]).max() == 0
+    )
     assert subpath.closed and not after.closed
     assert np.array(after.segments).tolist() == [[[1, 2], [5, -0.5]], [[5, -0.5], [7, -0.5]]]
     for wrong, says in (("L12", "number 2 is missing"), ("L1 2e999", "not finite"), ("L1,x2", "missing or not a number")):

@@ -147,7 +147,9 @@ def test_bent_pieces_are_drawn_with_their_paints(write):
     assert len(closed.coeffs) >= 4
 
 
-@pytest.mark.parametrize("path", ["M0 0C50 0 0 0 50 0.001", "M0 0H50H0", "M0 0h1e-3v1e-3h40", "M5 5", "M0 0A.1 .1 0 0 1 .2 0A.1 .1 0 0 1 0 0Z"])
+@pytest.mark.parametrize(
+    "path", ["M0 0C50 0 0 0 50 0.001", "M0 0H50H0", "M0 0h1e-3v1e-3h40", "M5 5", "M0 0A.1 .1 0 0 1 .2 0A.1 .1 0 0 1 0 0Z"]
+)
 def test_cusps_and_turns_back_give_finite_outlines(path):
     laid = bent(path, bar(3, 2), bar(1, 5), outside_corner="round", inside_corner="round")
     assert np.isfinite(laid.outlines.points).all()

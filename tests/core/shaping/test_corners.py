@@ -151,7 +151,9 @@ def test_clipped_and_stamped_pieces_stand_in_one_drawing_in_their_order():
 
 @pytest.mark.parametrize("style", ["mitre", "lap", "piece", "butt"])
 @pytest.mark.parametrize("travel", ["rigid", "bent", "jointed"])
-@pytest.mark.parametrize("path", ["M0 0H50H0", "M0 0l5 0l-5 .1l5 .1l-5 .1", "M0 0H1V1H0Z", "M0 0h30v.001h-30z", "M5 5", "M0 0C50 0 0 0 50 0.001L0 9"])
+@pytest.mark.parametrize(
+    "path", ["M0 0H50H0", "M0 0l5 0l-5 .1l5 .1l-5 .1", "M0 0H1V1H0Z", "M0 0h30v.001h-30z", "M5 5", "M0 0C50 0 0 0 50 0.001L0 9"]
+)
 def test_any_corner_on_any_line_gives_finite_pieces(style, travel, path):
     pieces = {"outside_corner_piece": OUTSIDE, "inside_corner_piece": INSIDE} if style == "piece" else {}
     line = laid(path, bar(4, 3), Motif(bar(2, 5).shapes, 2, 5, 1), style=style, round_bends=travel, corner_from_deg=1.0, **pieces)

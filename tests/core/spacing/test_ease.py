@@ -134,7 +134,9 @@ def test_no_other_count_eases_the_size_less(room, length, share, closed):
 def test_mitred_runs_straddle_their_vertices_however_many_are_filled_at_once(ease):
     rooms = np.linspace(40.0, 90.0, 40)
     mitred = np.array([[i % 2 == 0, i % 3 == 0] for i in range(40)])
-    spaced = space_mitred(rooms, np.array([10.0]), np.array([2.0]), mitred=mitred, beyond=np.zeros((40, 2)), ease=ease, limit=0.5, rest="end")
+    spaced = space_mitred(
+        rooms, np.array([10.0]), np.array([2.0]), mitred=mitred, beyond=np.zeros((40, 2)), ease=ease, limit=0.5, rest="end"
+    )
     length, pitch = 10 * spaced.factor, 12 * spaced.factor + spaced.extra_gap
     first = spaced.offset + length / 2  # the middle of the first piece
     last = first + (spaced.count - 1) * pitch

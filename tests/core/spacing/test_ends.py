@@ -57,12 +57,14 @@ def test_a_mirrored_brush_keeps_its_ends_the_right_way_round():
 
 def test_a_drawing_cut_in_three_is_laid_as_its_three_pieces():
     """The tug, the barges, the stern boat: the areas of the pieces are those of the drawing's parts (closed form)."""
-    tow = motif_from_svg(svg('<path d="M0 2H20V8H0Z" fill="#a33a2f"/><path d="M20 0H35V10H20Z" fill="#245"/><path d="M35 4H42V6H35Z" fill="#690"/>', 42, 10))
+    tow = motif_from_svg(
+        svg('<path d="M0 2H20V8H0Z" fill="#a33a2f"/><path d="M20 0H35V10H20Z" fill="#245"/><path d="M35 4H42V6H35Z" fill="#690"/>', 42, 10)
+    )
     cut = with_pieces_cut(brush(Motif(tow.shapes, tow.width, tow.height, tow.base_line, cuts=(20.0, 35.0))))
     assert [m.width for m in cut.pieces.motifs] == pytest.approx([15, 20, 7])
     line = laid("M0 0H102", cut)
     assert line.pieces.s == pytest.approx([10, 27.5, 42.5, 57.5, 72.5, 87.5, 98.5])
-    assert with_pieces_cut(brush()).start is None
+    assert with_pieces_cut(brush()).pieces.start is None
 
 
 def test_a_chain_has_clasps_at_its_ends():
@@ -70,7 +72,7 @@ def test_a_chain_has_clasps_at_its_ends():
     clasp = Motif((), 7, 4, 2, joints=((1.0, 2.0), (6.0, 2.0)))
     line = laid("M0 0C40 30 80 30 120 0", brush(link, start_piece=clasp, end_piece=clasp, round_bends="jointed", ease="size"))
     joints = line.pieces.joints
-    assert line.pieces.roles.tolist()[::len(joints) - 1] == ["start", "end"]
+    assert line.pieces.roles.tolist()[:: len(joints) - 1] == ["start", "end"]
     assert np.hypot(*(joints[1:, 0] - joints[:-1, 1]).T).max() < 1e-9
     assert joints[[0, -1], [0, 1]] == pytest.approx(np.array([[0, 0], [120, 0]]), abs=1e-9)
     assert np.hypot(*(joints[0, 1] - joints[0, 0])) == pytest.approx(5)

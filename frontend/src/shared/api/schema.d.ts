@@ -2305,8 +2305,11 @@ export interface components {
         };
         /** SampledPieceMessage */
         SampledPieceMessage: {
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "repeat" | "start" | "end" | "outside_corner" | "inside_corner";
             /** Motif Id */
             motif_id: number;
             /** Matrix */
@@ -2317,8 +2320,11 @@ export interface components {
          * @description Where a piece of a role lies or would lie, in mm.
          */
         SlotMessage: {
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "repeat" | "start" | "end" | "outside_corner" | "inside_corner";
             /** X Mm */
             x_mm: number;
             /** Y Mm */

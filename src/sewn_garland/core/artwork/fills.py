@@ -9,12 +9,12 @@ import numpy as np
 
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
-from ..values.motif import Motif, Shape, stroke_as_fill
+from ..values.motif import Motif, Shape, stroke_as_fill, stroke_of
 
 
 def outline_of_stroke(shape: Shape) -> tuple[str, np.ndarray]:
     """Return the outline of what a stroked shape's stroke covers; empty where it covers nothing."""
-    s = shape.stroke
+    s = stroke_of(shape)
     return stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
                           dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
 

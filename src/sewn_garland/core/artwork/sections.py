@@ -11,7 +11,7 @@ from ..maths.colour import delta_e_2000, lab_from_srgb, over_white, rgb_from_hex
 from ..maths.outlines import bezier_at, cubics_of
 from ..maths.ragged import owners, ranges
 from ..maths.raster import rgba_from_png
-from ..values.motif import Motif, Paint, Shape
+from ..values.motif import Motif, Paint, Shape, fill_of, picture_of
 from .box import box_of
 from .fills import as_fills
 
@@ -43,14 +43,24 @@ class Seam:
 
 
 @dataclass(frozen=True, eq=False)
-class Layer:
-    """One thing that is painted: cubics (m, 4, 2) with a fill rule and a paint, or a picture's pixels on its shape."""
+class Painted:
+    """An outline that is painted: cubics (m, 4, 2) with a fill rule and a paint."""
 
     cubics: np.ndarray
     rule: str
-    paint: Paint | None
-    rgba: np.ndarray | None = None
-    corners: np.ndarray | None = None
+    paint: Paint
+
+
+@dataclass(frozen=True, eq=False)
+class Pixels:
+    """A picture's pixels (h, w, 4) on its rectangle's corners (4, 2)."""
+
+    rgba: np.ndarray
+    corners: np.ndarray
+
+
+Layer = Painted | Pixels
+"""One thing that is painted."""
 
 
 def layers_of(motif: Motif) -> list[Layer]:
@@ -59,7 +69,7 @@ def layers_of(motif: Motif) -> list[Layer]:
 
 
 def _picture_layer(shape: Shape) -> Layer:
-    return Layer(np.zeros((0, 4, 2)), "nonzero", None, _pixels(shape.picture.png), shape.points)
+    return Pixels(_pixels(picture_of(shape).png), shape.points)
 
 
 @lru_cache(maxsize=4)  # a few only: pixels are large
@@ -70,7 +80,7 @@ def _pixels(png: bytes) -> np.ndarray:
 @lru_cache(maxsize=1024)
 def _outline_layers(shape: Shape) -> tuple[Layer, ...]:
     """Return what one shape paints; shapes do not change, so it is worked out once."""
-    return tuple(Layer(cubics_of(part.commands, part.points), part.fill_rule, part.fill) for part in as_fills(shape))
+    return tuple(Painted(cubics_of(part.commands, part.points), part.fill_rule, fill_of(part)) for part in as_fills(shape))
 
 
 def seam_layers(motif: Motif) -> list[Layer]:
@@ -83,8 +93,10 @@ def seam_layers(motif: Motif) -> list[Layer]:
 
 
 def _moved(layer: Layer, dx: float) -> Layer:
-    corners = None if layer.corners is None else layer.corners + np.array([dx, 0.0])
-    return replace(layer, cubics=layer.cubics + np.array([dx, 0.0]), paint=layer.paint and _moved_paint(layer.paint, dx), corners=corners)
+    by = np.array([dx, 0.0])
+    if isinstance(layer, Pixels):
+        return replace(layer, corners=layer.corners + by)
+    return replace(layer, cubics=layer.cubics + by, paint=_moved_paint(layer.paint, dx))
 
 
 def _moved_paint(paint: Paint, dx: float) -> Paint:
@@ -145,7 +157,7 @@ def _slope_difference(one: Section, two: Section) -> float:
 
 def section_at(layers: list[Layer], x: float) -> Section:
     """Return what is filled on the upright line at x mm, the paints composited in order. Nothing there gives an empty section."""
-    crossings = [(layer, _roots(layer.cubics, x)) for layer in layers]
+    crossings = [(layer, _roots(layer.cubics, x) if isinstance(layer, Painted) else []) for layer in layers]
     filled = [f for layer, roots in crossings if (f := _filled(layer, roots, x)) is not None]
     y = np.unique(np.concatenate([np.concatenate([f[0], f[1]]) for f in filled])) if filled else np.zeros(0)
     if len(y) < 2:
@@ -168,7 +180,7 @@ def section_at(layers: list[Layer], x: float) -> Section:
 
 def _filled(layer: Layer, roots: list[tuple[float, float, int]], x: float):
     """Return a layer's filled stretches on the line at x: tops and feet from the top down, colour and coverage; None for none."""
-    if layer.rgba is not None:
+    if isinstance(layer, Pixels):
         return _picture_column(layer, x)
     winding, tops, feet = 0, [], []
     for y, _, way in sorted(roots):
@@ -220,7 +232,7 @@ def _roots(cubics: np.ndarray, x: float) -> list[tuple[float, float, int]]:
     return out
 
 
-def _picture_column(layer: Layer, x: float):
+def _picture_column(layer: Pixels, x: float):
     """Return a picture's column at x, a stretch a pixel; None off the picture or where it is turned."""
     origin, right, _, below = layer.corners
     if abs(right[1] - origin[1]) > 1e-6 or abs(below[0] - origin[0]) > 1e-6 or right[0] == origin[0] or below[1] <= origin[1]:
@@ -238,12 +250,12 @@ def columns_of(layers: list[Layer], height: float, xs: np.ndarray, rows: int) ->
     out = np.zeros((len(xs), rows, 4))
     y = (np.arange(rows) + 0.5) / rows * height
     for layer in layers:
-        own = _picture_block(layer, xs, y) if layer.rgba is not None else _painted_block(layer, xs, y)
+        own = _picture_block(layer, xs, y) if isinstance(layer, Pixels) else _painted_block(layer, xs, y)
         out = own + out * (1 - own[..., 3:])
     return out
 
 
-def _painted_block(layer: Layer, xs: np.ndarray, y: np.ndarray) -> np.ndarray:
+def _painted_block(layer: Painted, xs: np.ndarray, y: np.ndarray) -> np.ndarray:
     """Fill by winding: every side of the flattened outline adds its way to all rows below where it crosses a line."""
     points = bezier_at(layer.cubics, np.linspace(0, 1, 17)) if len(layer.cubics) else np.zeros((0, 17, 2))
     (x0, y0), (x1, y1) = (np.moveaxis(p.reshape(-1, 2), -1, 0) for p in (points[:, :-1], points[:, 1:]))
@@ -263,7 +275,7 @@ def _painted_block(layer: Layer, xs: np.ndarray, y: np.ndarray) -> np.ndarray:
     return (inside.ravel()[:, None] * np.concatenate([rgb * alpha[:, None], alpha[:, None]], axis=1)).reshape(len(xs), len(y), 4)
 
 
-def _picture_block(layer: Layer, xs: np.ndarray, y: np.ndarray) -> np.ndarray:
+def _picture_block(layer: Pixels, xs: np.ndarray, y: np.ndarray) -> np.ndarray:
     origin, right, _, below = layer.corners
     out = np.zeros((len(xs), len(y), 4))
     if abs(right[1] - origin[1]) > 1e-6 or right[0] <= origin[0] or below[1] <= origin[1]:

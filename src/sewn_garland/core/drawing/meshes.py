@@ -11,7 +11,7 @@ from scipy.ndimage import map_coordinates
 
 from ..maths.outlines import flattened
 from ..maths.raster import png_from_rgba, rgba_from_png
-from ..values.motif import Picture, Shape
+from ..values.motif import Picture, Shape, picture_of
 
 STRAIGHT_MM = 0.01  # a mesh that strays less is drawn by its corners
 RIM_SAMPLES = 4  # along a side of a pixel
@@ -31,31 +31,33 @@ def picture_on_mesh(shape: Shape, mesh: np.ndarray) -> Shape:
         return replace(shape, points=corners)
     along = np.hypot(*np.diff(mesh, axis=1).reshape(-1, 2).T).max() * (mesh.shape[1] - 1)
     across = np.hypot(*np.diff(mesh, axis=0).reshape(-1, 2).T).max() * (mesh.shape[0] - 1)
-    density = max(shape.picture.width_px / along, shape.picture.height_px / across)
+    own = picture_of(shape)
+    density = max(own.width_px / along, own.height_px / across)
     low, high = mesh.reshape(-1, 2).min(axis=0), mesh.reshape(-1, 2).max(axis=0)
     density = min(density, np.sqrt(MOST_PX / max(np.prod(high - low), 1e-12)))
     width, height = (int(n) for n in np.ceil((high - low) * density) + 2)
     low = low - 1 / density
     where = _pixels_of((mesh - low) * density - 0.5, width, height)
-    png = _sampled(shape.picture, where)
+    png = _sampled(own, where)
     right, below = low + np.array([width / density, 0.0]), low + np.array([0.0, height / density])
-    picture = Picture(png, width, height, shape.picture.stencil)
+    picture = Picture(png, width, height, own.stencil)
     return replace(shape, points=np.array([low, right, right + below - low, below]), picture=picture)
 
 
 def picture_within(shape: Shape, commands: str, points: np.ndarray) -> Shape:
     """Return a picture's shape clear outside an outline in mm, pixels on its rim by what of them lies within."""
     origin, right, _, below = shape.points
-    width, height = shape.picture.width_px, shape.picture.height_px
+    own = picture_of(shape)
+    width, height = own.width_px, own.height_px
     to_px = np.linalg.inv(np.column_stack([(right - origin) / width, (below - origin) / height]))
     finer = RIM_SAMPLES if width * height <= MOST_PX else 1
     mask = Image.new("L", (width * finer, height * finer))
     for ring in flattened(commands, points, tolerance=STRAIGHT_MM):
         ImageDraw.Draw(mask).polygon([tuple(p) for p in ((ring - origin) @ to_px.T * finer - 0.5).tolist()], fill=255)
     cover = np.asarray(mask.reduce(finer) if finer > 1 else mask, float) / 255
-    rgba = rgba_from_png(shape.picture.png).copy()
+    rgba = rgba_from_png(own.png).copy()
     rgba[..., 3] = np.rint(rgba[..., 3] * cover)
-    return replace(shape, picture=replace(shape.picture, png=png_from_rgba(rgba)))
+    return replace(shape, picture=replace(own, png=png_from_rgba(rgba)))
 
 
 def _pixels_of(mesh: np.ndarray, width: int, height: int) -> np.ndarray:

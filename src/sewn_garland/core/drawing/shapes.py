@@ -26,7 +26,7 @@ def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
         a, b, c, d, e, f = item.matrices[i]
         anchor = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
         matrix = compose(np.array([[a, c, e], [b, d, f]]), anchor)
-        if item.shaped[i]:
+        if item.outlines is not None and item.shaped[i]:
             drawn = _shaped(motif, item.outlines, int(i), matrix)
         else:
             drawn = [mapped(s, matrix) for s in (motif if item.similar[i] else without_strokes(motif)).shapes]

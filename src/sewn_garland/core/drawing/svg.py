@@ -13,7 +13,8 @@ import numpy as np
 
 from ..artwork.fills import without_strokes
 from ..values.drawing import Drawing, Flat, PaintedPieces
-from ..values.motif import Gradient, Motif, Paint, Shape, mapped
+from ..values.motif import Gradient, Motif, Paint, Shape, mapped, picture_of
+from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh
 from .svg_shaped import shaped_markup
 
@@ -48,7 +49,7 @@ def compact_svg(drawing: Drawing) -> str:
 
     def pieces(item: PaintedPieces) -> str:
         if item.outlines is not None:
-            return _shaped(item, servers, ids)
+            return _shaped(item, item.outlines, servers, ids)
         names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in item.artwork]
         templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
         return NEEDLESS_ZERO.sub("", _filled(templates, item.motif, lambda index, v: item.matrices[index]))
@@ -64,7 +65,7 @@ def plain_svg(drawing: Drawing) -> str:
 
     def pieces(item: PaintedPieces) -> str:
         if item.outlines is not None:
-            return _shaped(item, servers, None)
+            return _shaped(item, item.outlines, servers, None)
         artwork, which = _with_strokes_that_scale(item)
         anchored = [_anchored(m) for m in artwork]
         templates = [_piece_template(shapes, servers) for shapes in anchored]
@@ -94,7 +95,7 @@ def _with_strokes_that_scale(item: PaintedPieces) -> tuple[tuple[Motif, ...], np
     return artwork, np.where(item.similar, item.motif, item.motif + len(item.artwork))
 
 
-def _shaped(item: PaintedPieces, servers: Servers, ids: dict[str, str] | None) -> str:
+def _shaped(item: PaintedPieces, outlines: ShapedOutlines, servers: Servers, ids: dict[str, str] | None) -> str:
     """Write pieces some of which are shaped; stamped ones by reference to ``ids``, or as their own shapes without them."""
 
     def attributes(shape: Shape, scale: float) -> str:
@@ -115,7 +116,7 @@ def _shaped(item: PaintedPieces, servers: Servers, ids: dict[str, str] | None) -
         return f'<use href="#{markup[motif]}" transform="matrix({text})"/>\n'
 
     markup: dict[Motif, str] = {}
-    return shaped_markup(item, attributes, picture, stamped)
+    return shaped_markup(item, outlines, attributes, picture, stamped)
 
 
 def motif_svg(motif: Motif) -> str:
@@ -139,9 +140,7 @@ def shape_attributes(shape: Shape, servers: Servers) -> str:
                        dashes=None if shape.stroke is None else [_short(d) for d in shape.stroke.dashes])  # fmt: skip
 
 
-def _document(
-    width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = ""
-) -> str:
+def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = "") -> str:
     w, h = _short(width), _short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
     defs = f"<defs>\n{defs}</defs>\n" if defs else ""
@@ -207,7 +206,7 @@ def _kept_attributes(shape: Shape) -> str:
 
 
 def _picture_attributes(shape: Shape) -> str:
-    picture = shape.picture
+    picture = picture_of(shape)
     stencil = ' data-stencil="1"' if picture.stencil else ""
     data = base64.b64encode(picture.png).decode()
     return (f'width="{picture.width_px}" height="{picture.height_px}" preserveAspectRatio="none"{stencil} '
@@ -217,7 +216,8 @@ def _picture_attributes(shape: Shape) -> str:
 def _picture_matrix(shape: Shape) -> np.ndarray:
     """Return the map (2, 3) from a picture's pixels to its rectangle's corners."""
     origin, right, _, below = shape.points
-    return np.column_stack([(right - origin) / shape.picture.width_px, (below - origin) / shape.picture.height_px, origin])
+    picture = picture_of(shape)
+    return np.column_stack([(right - origin) / picture.width_px, (below - origin) / picture.height_px, origin])
 
 
 def _matrix_text(matrix: np.ndarray) -> str:

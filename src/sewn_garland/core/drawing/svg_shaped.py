@@ -16,7 +16,10 @@ Attributes = Callable[[Shape, float], str]
 
 
 def shaped_markup(
-    item: PaintedPieces, attributes: Attributes, picture: Callable[[Shape, np.ndarray, str | None], str],
+    item: PaintedPieces,
+    outlines: ShapedOutlines,
+    attributes: Attributes,
+    picture: Callable[[Shape, np.ndarray, str | None], str],
     stamped: Callable[[Motif, np.ndarray], str],
 ) -> str:
     """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them.
@@ -25,7 +28,6 @@ def shaped_markup(
     (rows + 1, columns + 1, 2), seen within path data where it is cut. Gradients turn with the piece as a whole, as its matrix
     (a, b, c, d, e, f) about its base line's middle says.
     """
-    outlines = item.outlines
     paths: dict[tuple[int, int, bool], list[str]] = {}
     keys = zip(outlines.piece.tolist(), outlines.shape.tolist(), outlines.stroked.tolist(), strict=True)
     for key, text in zip(keys, _contour_texts(outlines), strict=True):
@@ -46,7 +48,7 @@ def shaped_markup(
             if shape.picture is not None:
                 if seen or not cut[i]:
                     mesh = meshes.get((i, number), _as_stamped(motifs[v], shape, matrices[i]))
-                    parts.append(picture(shape, mesh, "".join(seen) if cut[i] else None))
+                    parts.append(picture(shape, mesh, "".join(seen or ()) if cut[i] else None))
                 continue
             own = _own_paints(shape, motifs[v], matrices[i])
             for what, contours, drawn in _painted(own, seen, paths.get((i, number, True)), outlined=outlined[i]):
@@ -92,5 +94,4 @@ def _contour_texts(outlines: ShapedOutlines) -> list[str]:
                  for n, z in set(zip(cubics.tolist(), outlines.closed.tolist(), strict=True))}  # fmt: skip
     whole = "\n".join(templates[key] for key in zip(cubics.tolist(), outlines.closed.tolist(), strict=True))
     text = whole % tuple(outlines.points.ravel().tolist())
-    return text.split("\n") if len(cubics) else []
-
+    return list(text.split("\n")) if len(cubics) else []

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import lru_cache
 
 import numpy as np
@@ -59,7 +60,7 @@ def _radius_of_pair(length: float, gap: float, shift: float, gap_tolerance: floa
     def beyond(half: float) -> float:
         return float(worst(np.array([half]))[0]) - gap_tolerance
 
-    return pitch / (2 * (brentq(beyond, low, high, xtol=1e-15) if beyond(low) < 0 < beyond(high) else low))
+    return pitch / (2 * (_root(beyond, low, high, 1e-15) if beyond(low) < 0 < beyond(high) else low))
 
 
 def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: np.ndarray) -> float:
@@ -72,4 +73,9 @@ def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: n
 
     if beyond(1.0) <= 0:
         return 1.0
-    return brentq(beyond, LEAST_SIZE, 1.0, xtol=1e-12) if beyond(LEAST_SIZE) < 0 else 0.0
+    return _root(beyond, LEAST_SIZE, 1.0, 1e-12) if beyond(LEAST_SIZE) < 0 else 0.0
+
+
+def _root(of: Callable[[float], float], low: float, high: float, abs_tol: float) -> float:
+    """Return where a function that is negative at ``low`` and positive at ``high`` is 0 (Brent's method)."""
+    return float(brentq(of, low, high, xtol=abs_tol))  # pyright: ignore[reportArgumentType]  # a float unless all is asked for

@@ -48,9 +48,9 @@ def joined_rows(rows: Sequence[LaidLine]) -> LaidLine:
         return first
     pieces, runs = (np.cumsum([0, *counts]) for counts in ([len(row.pieces.s) for row in rows], [row.runs for row in rows]))
     placed = stacked([replace(row.pieces, row=row.pieces.row + i, run=row.pieces.run + runs[i]) for i, row in enumerate(rows)])
-    joins = stacked([
-        replace(row.joins, first=row.joins.first + at, second=row.joins.second + at) for row, at in zip(rows, pieces, strict=False)
-    ])
+    joins = stacked(
+        [replace(row.joins, first=row.joins.first + at, second=row.joins.second + at) for row, at in zip(rows, pieces, strict=False)]
+    )
     outlines = [(row.outlines, int(at)) for row, at in zip(rows, pieces, strict=False) if row.outlines is not None]
     return replace(
         first, runs=int(runs[-1]), pieces=placed, joins=joins, findings=findings_by_row([row.findings for row in rows]),

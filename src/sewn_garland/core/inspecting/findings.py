@@ -14,13 +14,22 @@ from ..values.line import MeasuredLine
 from ..values.runs import Runs, RunSpacings
 
 ABS_TOL_MM = 1e-6
+Figure = float | np.floating | np.ndarray  # a number, also one out of an array
 LEFT_OVER_MM = 0.1  # chosen: less is not seen on paper
 MOST_STRETCH = 2.0  # chosen: of the size along over the size across; beyond it artwork reads as drawn out
 
 
 def findings_of(
-    measured: MeasuredLine, runs: Runs, spacings: RunSpacings, joins: Joins, brush: Brush, safe: float | None,
-    *, shift: float = 0.0, crowded: Sequence[float] = (), width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
+    measured: MeasuredLine,
+    runs: Runs,
+    spacings: RunSpacings,
+    joins: Joins,
+    brush: Brush,
+    safe: float | None,
+    *,
+    shift: float = 0.0,
+    crowded: Sequence[float] = (),
+    width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
@@ -39,7 +48,7 @@ def findings_of(
     found += _over_stretched(runs, spacings, brush)
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
-    if brush.travel.jointed and not bends:
+    if brush.travel.jointed and not bends and safe is not None:
         found += [
             _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
             for at in spacings.blocked[~np.isnan(spacings.blocked)]
@@ -48,7 +57,7 @@ def findings_of(
     return found
 
 
-def _finding(kind: str, at_mm: float, amount: float, unit: str, message: str, at=None, count: int = 1) -> Finding:
+def _finding(kind: str, at_mm: Figure, amount: Figure, unit: str, message: str, at=None, count: int = 1) -> Finding:
     return Finding(kind, float(at_mm), float(amount), unit, message, None if at is None else (float(at[0]), float(at[1])), count)
 
 

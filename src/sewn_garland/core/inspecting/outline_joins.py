@@ -21,9 +21,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
 
-def with_outlines(
-    joins: Joins, brush: Brush, placed: Placed, places: Places | None, known: np.ndarray, tightest: float = np.inf
-) -> Joins:
+def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | None, known: np.ndarray, tightest: float = np.inf) -> Joins:
     """Measure joins by the outlines of their pieces: ``apart`` mm and ``overlap`` mm², and gaps as deviations from the straight.
 
     The wish is how the same two pieces lie on a straight line; the gap is what they stand further apart
@@ -107,9 +105,15 @@ def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.nda
     else:
         joint = np.einsum("nkj,nji->nki", placed.joints - placed.centre[:, None], back)
         off = joint[first, 1] - joint[second, 0]
-    table = np.column_stack([
-        placed.motif[first], placed.motif[second], own[first].reshape(-1, 4), own[second].reshape(-1, 4), off,
-    ])
+    table = np.column_stack(
+        [
+            placed.motif[first],
+            placed.motif[second],
+            own[first].reshape(-1, 4),
+            own[second].reshape(-1, 4),
+            off,
+        ]
+    )
     _, rows, back_to = np.unique(np.round(table / SAME_PAIR_MM), axis=0, return_index=True, return_inverse=True)
 
     def alone(row: np.ndarray, k: int) -> shapely.Geometry:

@@ -31,8 +31,17 @@ class Said:
 
 
 def said_of(
-    placed: Placed, joins: Joins, filled: Filled, crowded: Corners, brush: Brush, tracks: Tracks, *,
-    lengths: np.ndarray, gaps: np.ndarray, widths: Widths | None, frames_at: FramesAt,
+    placed: Placed,
+    joins: Joins,
+    filled: Filled,
+    crowded: Corners,
+    brush: Brush,
+    tracks: Tracks,
+    *,
+    lengths: np.ndarray,
+    gaps: np.ndarray,
+    widths: Widths | None,
+    frames_at: FramesAt,
 ) -> list[Said]:
     """Return what is said about every track; ``lengths`` and ``gaps`` (m,) are what the repeat's variants take, mm.
 

@@ -30,6 +30,10 @@ def ink_region(rgba: Rgba, *, least_alpha: int = 8) -> tuple[int, int, int, int]
     return int(columns[0]), int(rows[0]), int(columns[-1] - columns[0] + 1), int(rows[-1] - rows[0] + 1)
 
 
+def _mask(found) -> np.ndarray:
+    return np.asarray(found, bool)  # the library leaves open what it returns
+
+
 def lab_of(rgba: Rgba) -> np.ndarray:
     """Return CIE Lab (h, w, 3) in single precision, from a table of every fourth level (within 0.9 in L)."""
     r, g, b = (rgba[..., k].astype(np.int32) >> 2 for k in range(3))
@@ -96,10 +100,10 @@ def _unmixed(rgba: Rgba, cover: np.ndarray, ground: np.ndarray) -> Rgba:
     """
     out = rgba.copy()
     alpha = rgba[..., 3] * cover
-    solid = ndimage.binary_erosion(cover >= 1, iterations=2, border_value=1)
-    rim = ndimage.binary_dilation(cover > 0, iterations=1) & ~solid & (ndimage.binary_dilation(cover < 1, iterations=2))
+    solid = _mask(ndimage.binary_erosion(cover >= 1, iterations=2, border_value=1))
+    rim = _mask(ndimage.binary_dilation(cover > 0, iterations=1)) & ~solid & _mask(ndimage.binary_dilation(cover < 1, iterations=2))
     if rim.any() and solid.any():
-        nearest = ndimage.distance_transform_edt(~solid, return_distances=False, return_indices=True)
+        nearest = _nearest(~solid)
         thing = rgba[nearest[0][rim], nearest[1][rim], :3].astype(float)
         seen, across = rgba[rim][:, :3] - ground, thing - ground
         share = np.clip((seen * across).sum(axis=1) / np.maximum((across**2).sum(axis=1), 1.0), 0, 1)
@@ -111,7 +115,7 @@ def _unmixed(rgba: Rgba, cover: np.ndarray, ground: np.ndarray) -> Rgba:
 
 def _from_border(open_: np.ndarray) -> np.ndarray:
     """Return what of a mask hangs together with the picture's border."""
-    labels, _ = ndimage.label(open_)
+    labels, _ = _labelled(open_)
     edge = np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
     keep = np.zeros(labels.max() + 1, bool)
     keep[edge[edge > 0]] = True
@@ -128,7 +132,7 @@ def _with_cover(rgba: Rgba, cover: np.ndarray) -> Rgba:
         inside = tuple(slice(max(0, s.start - 8), s.stop + 8) for s in box)
         full = cover[inside] >= 1
         if full.any():
-            nearest = ndimage.distance_transform_edt(~full, return_distances=False, return_indices=True)
+            nearest = _nearest(~full)
             part, own = out[inside], rim[inside]
             part[own, :3] = part[nearest[0][own], nearest[1][own], :3]
     return out
@@ -168,10 +172,11 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
     odds += 1.5 * ndimage.gaussian_filter(np.log(likeness[1] + 2.0) - np.log(likeness[0] + 2.0), 0.7)
     share = 1 / (1 + np.exp(-np.clip(odds, -30, 30)))
     share[sides[0]], share[sides[1]] = 1.0, 0.0
-    large = ndimage.zoom(share, (h / share.shape[0], w / share.shape[1]), order=1, grid_mode=True, mode="nearest")[:h, :w]
-    soft = ndimage.gaussian_filter(large, step * 0.6) if step > 1 else large
+    scale = (h / share.shape[0], w / share.shape[1])
+    large = np.asarray(ndimage.zoom(share, scale, order=1, grid_mode=True, mode="nearest"))[:h, :w]
+    soft = np.asarray(ndimage.gaussian_filter(large, step * 0.6)) if step > 1 else large
     cover = np.clip((soft - 0.5) / 0.12 + 0.5, 0, 1)
-    labels, count = ndimage.label(cover > 0.5)
+    labels, count = _labelled(cover > 0.5)
     if count:
         marked = {int(labels[min(h - 1, int(y)), min(w - 1, int(x))]) for x, y in belongs} - {0}
         stray = (labels > 0) & ~np.isin(labels, list(marked)) if marked else np.zeros_like(labels, bool)
@@ -239,9 +244,20 @@ def as_stencil(rgba: Rgba, *, colour: str = "#000000") -> Rgba:
     return out
 
 
+def _nearest(outside: np.ndarray) -> np.ndarray:
+    """Return the row and the column (2, h, w) of the pixel nearest to each that is not ``outside`` (h, w)."""
+    return np.asarray(ndimage.distance_transform_edt(outside, return_distances=False, return_indices=True))
+
+
+def _labelled(mask: np.ndarray) -> tuple[np.ndarray, int]:
+    """Return the number of the part of a mask (h, w) that each pixel belongs to, 0 outside, and how many parts there are."""
+    labels = np.zeros(mask.shape, np.int32)
+    return labels, int(ndimage.label(mask, output=labels))  # pyright: ignore[reportArgumentType]  # a number where an output is given
+
+
 def backed_with_white(rgba: Rgba) -> Rgba:
     """Put white behind everything that hangs together with the thing, holes too, so that no ground shows through it."""
-    seen = ndimage.binary_fill_holes(rgba[..., 3] >= 128)
+    seen = _mask(ndimage.binary_fill_holes(rgba[..., 3] >= 128))
     alpha = np.maximum(rgba[..., 3:] / 255.0, 0)
     cover = np.where(seen[..., None], 1.0, alpha)
     white = rgba[..., :3] * alpha + 255 * (1 - alpha)

@@ -11,10 +11,12 @@ import numpy as np
 from ..artwork.fills import stroke_as_shape
 from ..errors import InputError
 from ..maths.booleans import combined
+from ..values.brush import Role
 from ..values.motif import Motif, Shape, mapped, shifted
 from .cutting import clipped_to
 
 Side = Literal["outside", "inside"]
+SIDE_OF: dict[Role, Side] = {"outside_corner": "outside", "inside_corner": "inside"}
 EndWay = Literal["same", "mirror", "turned", "half"]
 END_WAYS: tuple[EndWay, ...] = get_args(EndWay)
 LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
@@ -136,7 +138,7 @@ def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -
     return out
 
 
-def end_from_repeat(repeat: Motif, role: Literal["start", "end"], way: EndWay) -> Motif:
+def end_from_repeat(repeat: Motif, role: Role, way: EndWay) -> Motif:
     """Return a start or end piece: the repeat again, its mirror image, turned half round, or the half of it that meets the run."""
     plain = replace(repeat, recipes=(), cuts=None, joints=None, shapes=tuple(replace(s, group=0, derived=False) for s in repeat.shapes))
     if way in ("mirror", "turned"):

@@ -12,7 +12,7 @@ from ..artwork.fills import as_fills
 from ..errors import InputError
 from ..maths.booleans import combined, rectangle
 from ..maths.raster import png_from_rgba, rgba_from_png
-from ..values.motif import Motif, Picture, Shape, shifted
+from ..values.motif import Motif, Picture, Shape, picture_of, shifted
 from .nodes import contours_of, outline_from_contours
 
 
@@ -60,7 +60,8 @@ def _cropped(shape: Shape, left: float, right: float) -> list[Shape]:
     origin, across, _, below = shape.points
     if abs(across[1] - origin[1]) > 1e-6 or abs(below[0] - origin[0]) > 1e-6:
         raise InputError("a turned picture cannot be cut; turn it upright first")
-    rgba = rgba_from_png(shape.picture.png)
+    picture = picture_of(shape)
+    rgba = rgba_from_png(picture.png)
     mm = (across[0] - origin[0]) / rgba.shape[1]
     a, b = (int(np.clip(round((v - origin[0]) / mm), 0, rgba.shape[1])) for v in (left, right))
     if b <= a:
@@ -68,7 +69,7 @@ def _cropped(shape: Shape, left: float, right: float) -> list[Shape]:
     kept = rgba[:, a:b]
     x0, x1 = origin[0] + a * mm, origin[0] + b * mm
     corners = np.array([[x0, origin[1]], [x1, origin[1]], [x1, below[1]], [x0, below[1]]])
-    return [replace(shape, points=corners, picture=Picture(png_from_rgba(kept), b - a, len(kept), shape.picture.stencil))]
+    return [replace(shape, points=corners, picture=Picture(png_from_rgba(kept), b - a, len(kept), picture.stencil))]
 
 
 def cut_in_three(motif: Motif) -> tuple[Motif | None, Motif, Motif | None]:
@@ -112,13 +113,14 @@ def darned(motif: Motif) -> Motif:
     for a, b in zip(lefts, rights, strict=True):
         mean = (a[1] + b[1]) / 2
         slopes = [_inner_slope(contours[p[2]][p[3]], p[4], width) for p in (a, b)]
-        for (_, y, i, j, k), slope in zip((a, b), slopes, strict=True):
+        known = [slope for slope in slopes if slope is not None]
+        for _, y, i, j, k in (a, b):
             c = contours[i][j]
             at, into, out = c.at.copy(), c.into.copy(), c.out.copy()
             for array in (at, into, out):
                 array[k, 1] += mean - y
-            if None not in slopes and slope is not None:
-                wanted = float(np.arctan((np.tan(slopes[0]) + np.tan(slopes[1])) / 2))
+            if len(known) == 2:
+                wanted = float(np.arctan(np.tan(known).sum() / 2))
                 for array in (into, out):
                     arm = array[k] - at[k]
                     if abs(arm[0]) > 1e-6:

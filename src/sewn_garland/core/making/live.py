@@ -12,7 +12,7 @@ import numpy as np
 
 from ..artwork.box import box_of
 from ..errors import InputError
-from ..values.motif import Motif, Recipe, Shape, mapped
+from ..values.motif import Motif, Recipe, Shape, fill_of, mapped
 from .parts import checked_size, chosen, free_group
 from .soft_edge import Grading, graded
 from .starters import motif_from_starter
@@ -62,9 +62,15 @@ def _wanted_covers(recipe: Recipe, own: list[Shape]) -> list[float]:
     figures = dict(recipe.figures)
     kept = [(figures.get(f"own_{k}"), figures.get(f"cover_{k}")) for k in range(len(own))]
     return [
-        float(cover) if carried is not None and abs(s.fill.opacity - float(carried)) < 1e-4 else s.fill.opacity
+        float(cover)
+        if cover is not None and carried is not None and abs(fill_of(s).opacity - float(carried)) < 1e-4
+        else fill_of(s).opacity
         for s, (carried, cover) in zip(own, kept, strict=True)
     ]
+
+
+def _covering(shape: Shape, opacity: float) -> Shape:
+    return replace(shape, fill=replace(fill_of(shape), opacity=opacity))
 
 
 def _graded_group(recipe: Recipe, own: list[Shape]) -> tuple[list[Shape], dict[int, list[Shape]], Recipe]:
@@ -73,7 +79,7 @@ def _graded_group(recipe: Recipe, own: list[Shape]) -> tuple[list[Shape], dict[i
         return own, {}, recipe
     steps = int(recipe.figure("steps"))
     covers = _wanted_covers(recipe, own)
-    wanted = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, covers, strict=True)]
+    wanted = [_covering(s, c) for s, c in zip(own, covers, strict=True)]
     found = graded(wanted, steps=steps or None)
     out, at = {}, 0
     for k in range(1, len(own)):
@@ -84,7 +90,7 @@ def _graded_group(recipe: Recipe, own: list[Shape]) -> tuple[list[Shape], dict[i
     figures = {"steps": float(steps)}
     for k, (cover, own_cover) in enumerate(zip(covers, carried, strict=True)):
         figures |= {f"cover_{k}": cover, f"own_{k}": own_cover}
-    shapes = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, carried, strict=True)]
+    shapes = [_covering(s, c) for s, c in zip(own, carried, strict=True)]
     return shapes, out, replace(recipe, figures=tuple(figures.items()))
 
 
@@ -115,7 +121,7 @@ def grading_of(motif: Motif, group: int) -> Grading | None:
     own = [s for s in motif.shapes if s.group == group and not s.derived]
     if recipe is None or recipe.kind != "soft_edge" or len(own) < 2:
         return None
-    wanted = [replace(s, fill=replace(s.fill, opacity=c)) for s, c in zip(own, _wanted_covers(recipe, own), strict=True)]
+    wanted = [_covering(s, c) for s, c in zip(own, _wanted_covers(recipe, own), strict=True)]
     return graded(wanted, steps=int(recipe.figure("steps")) or None)
 
 
@@ -130,8 +136,9 @@ def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Moti
     if recipe.kind != "starter":
         changed = replace(recipe, figures=tuple({**dict(recipe.figures), **{k: float(v) for k, v in figures.items()}}.items()))
         return replace(motif, recipes=tuple(changed if r.group == group else r for r in motif.recipes))
-    known = dict(recipe.figures)
-    name = str(known.pop("starter"))
+    kept = dict(recipe.figures)
+    name = str(kept.pop("starter"))
+    known = {key: float(value) for key, value in kept.items()}
     old = [s for s in motif.shapes if s.group == group]
     new = motif_from_starter(name, {**known, **figures})
     before = motif_from_starter(name, known)

@@ -12,7 +12,7 @@ from ..artwork.box import box_of
 from ..artwork.fills import covered
 from ..errors import InputError, LimitError
 from ..maths.booleans import Way, combined
-from ..values.motif import Gradient, GradientStop, Motif, Paint, Shape, Stroke, mapped
+from ..values.motif import Gradient, GradientStop, Motif, Paint, Shape, Stroke, mapped, stroke_of
 
 MOST_PARTS = 3_000
 MOST_POINTS = 50_000
@@ -149,7 +149,7 @@ def combined_parts(motif: Motif, parts: Sequence[int], way: Way) -> Motif:
     if not commands:
         raise InputError("nothing would be left: these parts do not overlap so")
     first = min(parts)
-    paint = own[0].fill or own[0].stroke.paint
+    paint = own[0].fill or stroke_of(own[0]).paint
     made = replace(own[0], commands=commands, points=points, fill=paint, fill_rule="nonzero", stroke=None, group=0, derived=False)
     shapes = [made if i == first else s for i, s in enumerate(motif.shapes) if i == first or i not in set(parts)]
     return replace(motif, shapes=tuple(shapes))
@@ -196,7 +196,9 @@ def with_gradient(
     """
     if len(stops) < 2:
         raise InputError("a gradient needs at least two colours")
-    made = tuple(GradientStop(s["offset"], s["colour"], s.get("opacity", 1.0)) for s in sorted(stops, key=lambda s: s["offset"]))
+    made = tuple(
+        GradientStop(float(s["offset"]), str(s["colour"]), float(s.get("opacity", 1.0))) for s in sorted(stops, key=lambda s: s["offset"])
+    )
 
     def change(shape: Shape) -> Shape:
         if shape.picture is not None:
@@ -208,12 +210,13 @@ def with_gradient(
             reach = (abs(w * cos) + abs(h * sin)) / 2 or 1e-3
             middle = np.array([(left + right) / 2, (top + bottom) / 2])
             along = np.array([cos, sin]) * reach
-            matrix = (*(2 * along), -2 * along[1], 2 * along[0], *(middle - along))
+            (a, b), (e, f) = (2 * along).tolist(), (middle - along).tolist()
+            matrix = (a, b, -b, a, e, f)
         else:
             cx, cy = left + w * centre_x_pct / 100, top + h * centre_y_pct / 100
-            r = max(np.hypot(x - cx, y - cy) for x in (left, right) for y in (top, bottom)) or 1e-3
+            r = max(float(np.hypot(x - cx, y - cy)) for x in (left, right) for y in (top, bottom)) or 1e-3
             matrix = (r, 0.0, 0.0, r, cx, cy)
-        gradient = Gradient(kind, tuple(float(v) for v in matrix), made)
+        gradient = Gradient(kind, matrix, made)
         return replace(shape, fill=Paint(made[len(made) // 2].colour, 1.0, gradient))
 
     return with_parts(motif, parts, change)

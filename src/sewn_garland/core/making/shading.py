@@ -52,7 +52,13 @@ def _inset(own: tuple[str, np.ndarray, str], inset_mm: float) -> tuple[str, np.n
 
 
 def light_on(
-    shape: Shape, kind: Literal["highlight", "shadow"], *, from_deg: float, width_mm: float, colour: str, opacity: float,
+    shape: Shape,
+    kind: Literal["highlight", "shadow"],
+    *,
+    from_deg: float,
+    width_mm: float,
+    colour: str,
+    opacity: float,
     inset_mm: float = 0.0,
 ) -> Shape | None:
     """Return a rim of light or shade, cut to the shape: what of it the shape, moved by ``width_mm``, leaves bare.

@@ -13,7 +13,7 @@ from ..maths.booleans import combined
 from ..maths.colour import delta_e_2000, hex_from_rgb, lab_from_srgb, rgb_from_hex
 from ..maths.fitting import fitted
 from ..maths.outlines import Outline, flattened, subpaths
-from ..values.motif import Paint, Shape
+from ..values.motif import Paint, Shape, fill_of
 
 MOST_STEPS = 200
 LEAST_STEP_MM = 0.04  # chosen: finer steps cannot be told apart at reading distance
@@ -54,7 +54,7 @@ def graded(shapes: list[Shape], *, steps: int | None) -> Grading:
         raise InputError("a soft edge runs between filled shapes; give each a fill")
     if steps is not None and not 1 <= steps <= MOST_STEPS:
         raise InputError(f"steps must be from 1 to {MOST_STEPS}")
-    covers = [s.fill.opacity for s in shapes]
+    covers = [fill_of(s).opacity for s in shapes]
     if any(b < a - 1e-9 for a, b in itertools.pairwise(covers)):
         raise InputError("covers must rise toward the inside, for steps can only add; let the inner shape cover at least as much")
     out: list[Shape] = []
@@ -111,13 +111,17 @@ def _room(outer: Shape, inner: Shape) -> float:
 
 def _between(outer: Shape, inner: Shape, count: int) -> tuple[list[Shape], float, float]:
     """Return the steps, what the inner shape must carry over them, and the largest step."""
-    t, whole, alpha = _ladder(outer.fill, inner.fill, count)
+    t, whole, alpha = _ladder(fill_of(outer), fill_of(inner), count)
     fills, difference, _ = _stack(whole, alpha)
     outlines = _morphed(outer, inner, t[1:-1])
-    return [
-        replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True)
-        for (commands, points), fill in zip(outlines, fills[1:-1], strict=True)
-    ], fills[-1].opacity, difference
+    return (
+        [
+            replace(outer, commands=commands, points=points, fill=fill, stroke=None, fill_rule="nonzero", name="Step", derived=True)
+            for (commands, points), fill in zip(outlines, fills[1:-1], strict=True)
+        ],
+        fills[-1].opacity,
+        difference,
+    )
 
 
 def _ground(whole: np.ndarray, alpha: np.ndarray) -> float:

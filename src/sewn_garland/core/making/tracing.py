@@ -148,10 +148,10 @@ def _traced_field(field, colour, least, corner_from, tolerance, report: Report) 
 
 def _strayed(line: np.ndarray, outline) -> float:
     """Return the farthest that a contour's points lie from the fitted curve, by its samples."""
-    from scipy.spatial import cKDTree
+    from scipy.spatial import KDTree
 
     curve = np.vstack([flattened(*outline, tolerance=0.02)[0], outline[1][:1]])
     s = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(curve, axis=0).T))])
     at = np.linspace(0, s[-1], int(np.clip(2 * s[-1], 8, 20_000)))
     curve = np.stack([np.interp(at, s, curve[:, d]) for d in (0, 1)], axis=1)
-    return float(cKDTree(curve).query(line[:: max(1, len(line) // 150)])[0].max())
+    return float(KDTree(curve).query(line[:: max(1, len(line) // 150)])[0].max())

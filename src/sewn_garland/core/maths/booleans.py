@@ -59,8 +59,15 @@ def _combined(outlines: Sequence[tuple[str, np.ndarray, str]], way: Way, turn: f
 
 
 def stroke_outline(
-    commands: str, points: np.ndarray, *, width: float, cap: str = "butt", join: str = "miter", miter_limit: float = 4.0,
-    dashes: tuple[float, ...] = (), dash_offset: float = 0.0,
+    commands: str,
+    points: np.ndarray,
+    *,
+    width: float,
+    cap: str = "butt",
+    join: str = "miter",
+    miter_limit: float = 4.0,
+    dashes: tuple[float, ...] = (),
+    dash_offset: float = 0.0,
 ) -> Outline:
     """Return the clean outline of what a stroke covers; empty where it covers nothing."""
     scale = working_scale(points, np.array([[width, width]]))

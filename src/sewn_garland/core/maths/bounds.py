@@ -39,8 +39,15 @@ def _extremes(p: np.ndarray) -> np.ndarray:
 
 
 def stroke_box(
-    commands: str, points: np.ndarray, *, width: float, cap: str, join: str, miter_limit: float,
-    dashes: tuple[float, ...] = (), dash_offset: float = 0.0,
+    commands: str,
+    points: np.ndarray,
+    *,
+    width: float,
+    cap: str,
+    join: str,
+    miter_limit: float,
+    dashes: tuple[float, ...] = (),
+    dash_offset: float = 0.0,
 ) -> Box | None:
     """Return the box of what a stroke covers, or None where it covers nothing."""
     path = engine_path(commands, points)

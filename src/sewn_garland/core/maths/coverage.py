@@ -15,9 +15,7 @@ MOST_CHORDS = 64
 CHORD_REL_TOL = 1e-5  # of the extent
 
 
-def mismatch(
-    outlines: Sequence[tuple[str, np.ndarray, str]], result: Outline, wanted: Callable[[np.ndarray], np.ndarray]
-) -> float:
+def mismatch(outlines: Sequence[tuple[str, np.ndarray, str]], result: Outline, wanted: Callable[[np.ndarray], np.ndarray]) -> float:
     """Return the area between a result and what is wanted of outlines, as a share of their extent squared.
 
     Outlines are (commands, points (k, 2), fill rule). ``wanted`` takes which outlines cover

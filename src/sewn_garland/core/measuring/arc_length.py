@@ -91,7 +91,7 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
     if (table.length <= 0).any():
         return _located_with_gaps(lines, which, s, table.length[which], order)
     if len(lines) == 1:
-        which = 0  # what follows then takes the one line's numbers as they are
+        which = np.zeros((), int)  # what follows then takes the one line's numbers as they are
     length, closed = table.length[which], table.closed[which]
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
     if table.steady:
@@ -208,7 +208,8 @@ def _begins(measured: MeasuredLine) -> tuple[np.ndarray, np.ndarray, np.ndarray]
     start = np.zeros(len(line.coeffs))
     place, tangent = jets(line.coeffs, line.is_arc, start, order=0)[0], end_directions(line.coeffs, line.is_arc, start)
     bend = np.where(line.is_arc, _bend_of_circles(line), 0.0)
-    return tuple(column[measured.panel_segment] for column in (as_complex(place), as_complex(tangent), bend))
+    own = measured.panel_segment
+    return as_complex(place)[own], as_complex(tangent)[own], bend[own]
 
 
 def _panel_at(table: _Table, which, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -366,7 +367,7 @@ def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: in
 
 def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.ndarray) -> np.ndarray:
     with np.errstate(over="ignore", divide="ignore", invalid="ignore"):  # what overflows is clipped below
-        across = (d1.conj() * d2).imag
+        across = np.imag(d1.conj() * d2)
         k = across / np.where(stalled, 1.0, speed) ** 3
     k = np.nan_to_num(k, nan=0.0, posinf=SHARPEST_CURVATURE, neginf=-SHARPEST_CURVATURE)
     k = np.where(stalled, np.where(across == 0, 0.0, SHARPEST_CURVATURE), k)

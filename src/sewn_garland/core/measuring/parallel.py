@@ -40,9 +40,7 @@ def _legs(measured: MeasuredLine, at: np.ndarray, trim: np.ndarray) -> tuple[np.
     return edges[:-1], edges[1:], trims[:-1], trims[1:]
 
 
-def _beside(
-    measured: MeasuredLine, a: np.ndarray, b: np.ndarray, trim_a: np.ndarray, trim_b: np.ndarray, beside: float
-) -> np.ndarray:
+def _beside(measured: MeasuredLine, a: np.ndarray, b: np.ndarray, trim_a: np.ndarray, trim_b: np.ndarray, beside: float) -> np.ndarray:
     """Return the parallels of all legs (n,) as cubics in power form (m, 4, 2), leg after leg; of some nothing is left."""
     low, high = a + trim_a, b - trim_b
     legs, count = np.flatnonzero(high - low > 1e-9 * measured.length), 1
@@ -51,8 +49,8 @@ def _beside(
 
         def beside_at(share: np.ndarray, legs=legs):
             s = low[legs, None] + share * (high - low)[legs, None]
-            ends = (np.repeat(end[legs], len(share)) for end in (a, b))
-            return (found.reshape(*s.shape, *found.shape[1:]) for found in _at(measured, s.ravel(), *ends, beside))
+            begin, finish = (np.repeat(end[legs], len(share)) for end in (a, b))
+            return (found.reshape(*s.shape, *found.shape[1:]) for found in _at(measured, s.ravel(), begin, finish, beside))
 
         place, way, bent = beside_at(np.linspace(0, 1, count + 1))
         step = ((high - low)[legs] / count)[:, None, None]

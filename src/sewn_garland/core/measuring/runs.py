@@ -30,9 +30,7 @@ def runs_of(tracks: Tracks, ends: Ends) -> Divided:
 
 
 @lru_cache(maxsize=64)
-def _runs_on(
-    tracks: tuple[MeasuredLine, ...], rows: int, corner_from: float, outside: CornerStyle, inside: CornerStyle
-) -> Divided:
+def _runs_on(tracks: tuple[MeasuredLine, ...], rows: int, corner_from: float, outside: CornerStyle, inside: CornerStyle) -> Divided:
     runs, corners, first = [_NO_RUNS], [_NO_CORNERS], 0
     for i, line in enumerate(tracks):
         if line.length <= 0:
@@ -47,8 +45,8 @@ def _runs_on(
     every = {name: np.concatenate([getattr(own, name) for own in runs]) for name in vars(_NO_RUNS)}
     line_of_run = every["track"] // rows
     every["number"] = np.arange(len(line_of_run)) - np.searchsorted(line_of_run, line_of_run)
-    track, at, *others = (np.concatenate(column) for column in zip(*corners, strict=True))
-    return Divided(Runs(**every), Corners(track, at, *others, *_legs_at(tracks, track, at)))
+    track, at, turn, style, before, after = (np.concatenate(column) for column in zip(*corners, strict=True))
+    return Divided(Runs(**every), Corners(track, at, turn, style, before, after, *_legs_at(tracks, track, at)))
 
 
 def _runs_between(i: int, line: MeasuredLine, at: np.ndarray, turn: np.ndarray, style: np.ndarray, first: int):

@@ -58,6 +58,7 @@ NOT_BUILT: dict[str, set[str]] = {
     "travel.kind": {"scattered"},
 }
 
+
 def document_from_data(data: Any, *, where: str = "the brush") -> BrushDocument:
     """Check a parsed document; raises InputError naming the first key that is wrong and why."""
     try:

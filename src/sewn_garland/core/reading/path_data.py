@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, field
+from typing import NoReturn
 
 import numpy as np
 
@@ -55,7 +56,7 @@ class _Reader:
         self.text, self.where, self.at = text.rstrip(" \t\r\n\f,"), where, 0
         self.subpaths: list[Subpath] = []
         self.point = np.zeros(2)
-        self.handle: np.ndarray | None = None  # the last control point, for S and T
+        self.handle = np.zeros(2)  # the last control point, for S and T
         self.handle_of = ""
         self.segments = 0
 
@@ -91,7 +92,7 @@ class _Reader:
         self.at, self.point, self.handle_of = found.end(), ends[-1], ""
         return True
 
-    def _refuse(self, message: str) -> None:
+    def _refuse(self, message: str) -> NoReturn:
         near = self.text[self.at : self.at + 12].strip()
         raise InputError(f"{message} at character {self.at + 1} (“{near}”)", where=self.where)
 
@@ -149,13 +150,15 @@ class _Reader:
         elif kind == "L":
             segment = np.array([begin, origin + n])
         elif kind == "A":
-            segment = arc_from_endpoints(begin, n[0], n[1], n[2], n[3] != 0, n[4] != 0, origin + n[5:])
-            end = origin + n[5:]
+            self.point = origin + n[5:]
+            arc = arc_from_endpoints(begin, n[0], n[1], n[2], n[3] != 0, n[4] != 0, self.point)
+            if arc is not None:
+                self.subpaths[-1].segments.append(arc)
+            return
         else:
             segment = self._curve(kind, [origin + p for p in np.reshape(n, (-1, 2))])
-        if segment is not None:
-            self.subpaths[-1].segments.append(segment)
-        self.point = end if kind == "A" else segment[-1]
+        self.subpaths[-1].segments.append(segment)
+        self.point = segment[-1]
 
     def _curve(self, kind: str, points: list[np.ndarray]) -> np.ndarray:
         begin, smooth = self.point, kind in "ST"

@@ -33,9 +33,7 @@ class ReadPicture:
     told: tuple[str, ...]
 
 
-def read_picture(
-    data: bytes, *, where: str = "the picture", region: Box | None = None, most_pixels: int | None = None
-) -> ReadPicture:
+def read_picture(data: bytes, *, where: str = "the picture", region: Box | None = None, most_pixels: int | None = None) -> ReadPicture:
     """Read a picture, or a region (x, y, width, height in the file's pixels) of it.
 
     More than 10 000 a side are scaled down, as is what exceeds ``most_pixels``. Colour profiles
@@ -103,7 +101,8 @@ def _taken(image: Image.Image, region: Box | None, most_pixels: int | None, dpi:
     if most_pixels is not None:
         scale = min(scale, (most_pixels / (image.size[0] * image.size[1])) ** 0.5)
     if scale < 1:
-        target = tuple(max(1, round(side * scale)) for side in image.size)
+        across, down = (max(1, round(side * scale)) for side in image.size)
+        target = (across, down)
         told.append(f"Its {image.size[0]} × {image.size[1]} pixels were scaled down to {target[0]} × {target[1]}.")
         image.draft("RGB", target)
         has_alpha = image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info

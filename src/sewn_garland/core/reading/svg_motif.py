@@ -198,8 +198,11 @@ def outline_from_subpaths(subpaths: list[Subpath]) -> Outline:
         commands.append("M")
         points.append(subpath.start[None])
         for segment in subpath.segments:
-            cubics = cubics_from_arc(segment.centre, segment.a, segment.b, segment.start, segment.sweep) if (
-                isinstance(segment, Arc)) else segment[None]
+            cubics = (
+                cubics_from_arc(segment.centre, segment.a, segment.b, segment.start, segment.sweep)
+                if (isinstance(segment, Arc))
+                else segment[None]
+            )
             for cubic in cubics:
                 commands.append("C" if len(cubic) == 4 else "L")
                 points.append(cubic[1:])

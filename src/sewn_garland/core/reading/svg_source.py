@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import cssselect2
 import numpy as np
 import tinycss2
-from lxml import etree
+from lxml import etree  # pyright: ignore[reportAttributeAccessIssue]  # compiled, without types
 
 from ..errors import InputError, LimitError
 from ..maths.affine import IDENTITY, compose
@@ -128,12 +129,10 @@ def mm_from_length(text: str | None, *, where: str, relative_to: float | None = 
     if text is None or not text.strip() or text.strip() == "auto":
         return None
     found = LENGTH.fullmatch(text)
-    unit = found.group(2).lower() if found else None
-    if unit == "%" and relative_to is not None:
-        return float(found.group(1)) / 100 * relative_to
+    unit = found.group(2).lower() if found else ""
+    if found is not None and unit == "%":
+        return None if relative_to is None else float(found.group(1)) / 100 * relative_to
     if found is None or unit not in MM_PER_UNIT:
-        if unit == "%":
-            return None
         raise InputError(f"“{text[:40]}” is not a length that can be read", where=where)
     value = float(found.group(1)) * MM_PER_UNIT[unit]
     if not math.isfinite(value) or abs(value) > 1e9:
@@ -146,10 +145,9 @@ def _sized(root: etree._Element, where: str) -> SvgSource:
     box = _view_box(root, where)
     width = mm_from_length(root.get("width"), where=f"{where}, width")
     height = mm_from_length(root.get("height"), where=f"{where}, height")
-    if width is None and height is None:
-        width, height = (box[2] * px, box[3] * px) if box else (300 * px, 150 * px)
-    elif width is None:
-        width = height * (box[2] / box[3] if box else 2)
+    if width is None:
+        width = height * (box[2] / box[3] if box else 2) if height is not None else (box[2] if box else 300) * px
+        height = (box[3] if box else 150) * px if height is None else height
     elif height is None:
         height = width * (box[3] / box[2] if box else 0.5)
     if width <= 0 or height <= 0:
@@ -303,7 +301,14 @@ def share_from_text(text: str | None) -> float:
     return min(1.0, max(0.0, value)) if math.isfinite(value) else 1.0
 
 
-def _style_rules(root: etree._Element) -> cssselect2.Matcher:
+class StyleRules(NamedTuple):
+    """The rules of a drawing's style elements, and its elements as their selectors see them; none where it has no style."""
+
+    match: Callable[[cssselect2.ElementWrapper], list]
+    wrapped: dict[etree._Element, cssselect2.ElementWrapper]
+
+
+def _style_rules(root: etree._Element) -> StyleRules:
     matcher = cssselect2.Matcher()
     for element in root.iter(f"{SVG}style"):
         for rule in tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True):
@@ -316,9 +321,10 @@ def _style_rules(root: etree._Element) -> cssselect2.Matcher:
             declared = _declarations(rule.content)
             for selector in selectors:
                 matcher.add_selector(selector, declared)
-    matcher.wrapped = {e.etree_element: e for e in cssselect2.ElementWrapper.from_xml_root(root).iter_subtree()} if (
-        next(root.iter(f"{SVG}style"), None) is not None) else {}
-    return matcher
+    if next(root.iter(f"{SVG}style"), None) is None:
+        return StyleRules(matcher.match, {})
+    elements = cssselect2.ElementWrapper.from_xml_root(root).iter_subtree()
+    return StyleRules(matcher.match, {e.etree_element: e for e in elements})
 
 
 def _declarations(content) -> dict[str, str]:

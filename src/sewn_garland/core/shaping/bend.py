@@ -22,9 +22,9 @@ CROSSING_ROUNDS = 44
 EVEN_REL_TOL = 1e-14  # of a cubic's rise: a straight side's last bits
 TESTED = np.array([1, 2]) / 3  # shares of a cubic
 AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
-HALVES = np.array(
-    [[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]
-) / 8  # a cubic's control points to those of its two halves (de Casteljau)
+HALVES = (
+    np.array([[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]) / 8
+)  # a cubic's control points to those of its two halves (de Casteljau)
 
 Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
@@ -48,8 +48,14 @@ class Way:
     """
 
     def __init__(
-        self, s: np.ndarray, shift: np.ndarray, frame: Frame, warp: Warp | None, breaks: np.ndarray | None = None,
-        reach: np.ndarray | None = None, straight: Straight | None = None,
+        self,
+        s: np.ndarray,
+        shift: np.ndarray,
+        frame: Frame,
+        warp: Warp | None,
+        breaks: np.ndarray | None = None,
+        reach: np.ndarray | None = None,
+        straight: Straight | None = None,
     ) -> None:
         self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
         self._straight = None if warp is not None else straight
@@ -86,8 +92,15 @@ class Way:
 
 
 def bent_outlines(
-    motifs: Sequence[Motif], variant: np.ndarray, linear: np.ndarray, way: Way, pieces: np.ndarray, *,
-    strokes: bool = False, pictures: bool = False, tolerance: float,
+    motifs: Sequence[Motif],
+    variant: np.ndarray,
+    linear: np.ndarray,
+    way: Way,
+    pieces: np.ndarray,
+    *,
+    strokes: bool = False,
+    pictures: bool = False,
+    tolerance: float,
 ) -> ShapedOutlines:
     """Bend the shapes of some ``pieces`` (p,), rising, along their lines, within ``tolerance`` mm on the page.
 
@@ -161,7 +174,7 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
     bending = ~way.straight[piece[row]]
     if len(way.breaks):  # most parts of a piece between vertices lie straight
         own = np.flatnonzero(bending)
-        x = cubics[own].real
+        x = np.real(cubics[own])
         bending[own] = ~way.straight_between(piece[row[own]], x.min(axis=1), x.max(axis=1))
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
@@ -249,13 +262,13 @@ def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way, broken: np.ndarray
     looked_up[apart, 1] = m + np.arange(len(apart))
     ends, of = np.concatenate([cubics[:, 0], cubics[apart, 3]]), np.append(piece, piece[apart])
     ways = cubics[:, [1, 3]] - cubics[:, [0, 2]]  # a third of the derivative
-    place, by_x, by_v = (found[looked_up] for found in way.moves(of, ends.real, ends.imag))
+    place, by_x, by_v = (found[looked_up] for found in way.moves(of, np.real(ends), np.imag(ends)))
     rows, end = np.nonzero(broken)
     if len(rows):
         t = np.where(end == 0, JUST_INSIDE, 1 - JUST_INSIDE)
         inside = (_basis(t) * cubics[rows]).sum(axis=1)
-        by_x[rows, end], by_v[rows, end] = way.moves(piece[rows], inside.real, inside.imag)[1:]
-    along = ways.real * by_x + ways.imag * by_v
+        by_x[rows, end], by_v[rows, end] = way.moves(piece[rows], np.real(inside), np.imag(inside))[1:]
+    along = np.real(ways) * by_x + np.imag(ways) * by_v
     return np.stack([place[:, 0], place[:, 0] + along[:, 0], place[:, 1] - along[:, 1], place[:, 1]], axis=1)
 
 
@@ -263,7 +276,7 @@ def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way)
     """Return how far (m,) the mapped cubics lie from the mapped curves at most, judged by their thirds."""
     basis = _basis(TESTED).T.astype(complex)
     flat = (cubics @ basis).ravel()
-    true = way.places(np.repeat(piece, len(TESTED)), flat.real, flat.imag)
+    true = way.places(np.repeat(piece, len(TESTED)), np.real(flat), np.imag(flat))
     off = np.abs((mapped @ basis).ravel() - true).reshape(-1, len(TESTED))
     return AT_MOST * np.maximum(off[:, 0], off[:, 1])
 

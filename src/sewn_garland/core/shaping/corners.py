@@ -18,8 +18,15 @@ from ..values.outlines import Cuts, ShapedOutlines
 
 
 def fitted_corners(
-    motif: Motif, allowance: tuple[float, float], piece: np.ndarray, vertex: np.ndarray, into: np.ndarray, out: np.ndarray,
-    stretch: np.ndarray, size: np.ndarray, side: np.ndarray,
+    motif: Motif,
+    allowance: tuple[float, float],
+    piece: np.ndarray,
+    vertex: np.ndarray,
+    into: np.ndarray,
+    out: np.ndarray,
+    stretch: np.ndarray,
+    size: np.ndarray,
+    side: np.ndarray,
 ) -> ShapedOutlines:
     """Fit a piece drawn for a right angle to n corners: split along its diagonal, each half stretched along its leg.
 
@@ -138,5 +145,6 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
     meshes = tuple(mesh for part in parts for mesh in part.meshes)
     outlined, cut = (np.unique(np.concatenate([getattr(part, name) for part in parts])) for name in ("outlined", "cut"))
-    columns = (column[order] for column in (closed, piece, shape, stroked))
-    return ShapedOutlines(as_points(every[take]), starts, *columns, np.flatnonzero(taken), outlined, cut, meshes)
+    closed, piece, shape, stroked = (column[order] for column in (closed, piece, shape, stroked))
+    pieces = np.flatnonzero(taken)
+    return ShapedOutlines(as_points(every[take]), starts, closed, piece, shape, stroked, pieces, outlined, cut, meshes)

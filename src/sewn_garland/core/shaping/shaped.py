@@ -50,9 +50,7 @@ class Shaped:
     whole: np.ndarray
 
 
-def shaped(
-    placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: Corners, soft: Softened | None, detail: Detail
-) -> Shaped:
+def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: Corners, soft: Softened | None, detail: Detail) -> Shaped:
     """Shape what is not stamped; ``own`` are the corners of corner pieces, in order, ``soft`` the tracks that bent pieces follow."""
     cuts = _at_bisectors(placed, brush, tracks, divided)
     at_cuts = np.unique(cuts.piece) if detail.cut else cuts.piece[:0]
@@ -121,7 +119,7 @@ class _Bends:
         def warp(piece: np.ndarray, x: np.ndarray):
             at = even[piece] + x if once else widths.mm_of(track[piece], even[piece] + x)
             width, change = widths.at(track[piece], at)
-            return at, 1.0 if once else width, width, change
+            return at, np.ones(len(at)) if once else width, width, change
 
         return warp
 
@@ -145,7 +143,7 @@ class _Bends:
             own, turns = np.flatnonzero(self.track == i), self.soft.turns[i]
             first = np.searchsorted(turns, low[own])
             counts = np.maximum(np.searchsorted(turns, high[own], side="right") - first, 0)
-            found.append(np.column_stack([own[owners(counts)], turns[ranges(first, counts)]]))
+            found.append(np.column_stack([own[owners(counts)].astype(float), turns[ranges(first, counts)]]))
         piece, at = np.concatenate(found).T
         piece = piece.astype(int)
         widths, track = self.soft.widths, self.track[piece]
@@ -206,7 +204,8 @@ def _at_bisectors(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided
     square /= np.maximum(np.hypot(*square.T), 1e-12)[:, None]
     reach = most * np.tan(np.minimum(np.abs(mitred.turn), SHARPEST_TURN) / 2)
     own = np.flatnonzero(~placed.at_corner)
-    run, leg, s = divided.at(tracks, placed)[own], divided.legs(tracks, placed)[own], placed.s[own]
+    run, s = divided.at(tracks, placed)[own], placed.s[own]
+    leg = divided.runs.leg[run]
     rows = []
     for beside, past, side in (
         (mitred.before, leg[:, 1] - s - placed.after[own], 1.0), (mitred.after, s - placed.before[own] - leg[:, 0], -1.0),

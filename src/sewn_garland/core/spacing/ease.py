@@ -138,8 +138,15 @@ def _best_count(
 
 # one derivation: how many, how much each is eased and how far the artwork goes beyond a vertex follow from one another
 def space_mitred(
-    room: np.ndarray, lengths: np.ndarray, gaps: np.ndarray, *, mitred: np.ndarray, beyond: np.ndarray,
-    ease: Ease, limit: float, rest: Rest,
+    room: np.ndarray,
+    lengths: np.ndarray,
+    gaps: np.ndarray,
+    *,
+    mitred: np.ndarray,
+    beyond: np.ndarray,
+    ease: Ease,
+    limit: float,
+    rest: Rest,
 ) -> RunSpacings:
     """Fill runs of ``room`` (r,) mm between corners so that a piece straddles the vertex at each mitred end (r, 2).
 
@@ -192,5 +199,8 @@ def space_mitred(
 
 
 _EASES: dict[Ease, Callable[[Period, np.ndarray, np.ndarray, float], RunSpacings]] = {
-    "leave": _leave, "gaps": _gaps, "size": _size, "length": _size,
+    "leave": _leave,
+    "gaps": _gaps,
+    "size": _size,
+    "length": _size,
 }

@@ -17,6 +17,8 @@ from ..values.widths import Widths
 from .extents import Extents
 from .joints import Curve, RunsOfLinks, curve_along, laid_chains
 
+_ENDS: tuple[Role, Role] = ("start", "end")
+
 
 class _Taken(NamedTuple):
     """The mm of a track that a piece at its end takes, and how wide the track is for it."""
@@ -35,14 +37,15 @@ def trimmed_runs(
     start, length, rows = runs.start.copy(), runs.length.copy(), []
     for track, first, last in _open_tracks(brush, tracks, runs):
         whole = float(tracks.lengths[track])
-        begin, finish = (_taken(brush, extents, frames_at, track, whole, widths, role) for role in ("start", "end"))
+        begin, finish = (_taken(brush, extents, frames_at, track, whole, widths, role) for role in _ENDS)
         room = length[first] if first == last else min(length[first] - begin.mm, length[last] - finish.mm) + begin.mm + finish.mm
         if begin.mm + finish.mm > room + 1e-9:
             continue
         start[first] += begin.mm
         length[first] -= begin.mm
         length[last] = max(length[last] - finish.mm, 0.0)
-        for role, taken, at, run in (("start", begin, 0.0, first), ("end", finish, whole - finish.mm, last)):
+        both: tuple[tuple[Role, _Taken, float, int], ...] = (("start", begin, 0.0, first), ("end", finish, whole - finish.mm, last))
+        for role, taken, at, run in both:
             if brush.pieces.of(role) is not None:
                 before = _before(brush, extents, role, taken, at, track, widths)
                 index = brush.pieces.index_of(role)
@@ -70,9 +73,7 @@ def _meets_itself(runs: Runs, last: int, length: float) -> bool:
     return (reach if np.isfinite(reach) else runs.start[last] + runs.length[last]) > length + 1e-9
 
 
-def _taken(
-    brush: Brush, extents: Extents, frames_at: FramesAt, track: int, length: float, widths: Widths | None, role: Role
-) -> _Taken:
+def _taken(brush: Brush, extents: Extents, frames_at: FramesAt, track: int, length: float, widths: Widths | None, role: Role) -> _Taken:
     """Return what the piece of a role takes at its end of a track."""
     if brush.pieces.of(role) is None:
         return _Taken(0.0, 1.0)
@@ -100,9 +101,7 @@ def _stretch(even: float, track: int, length: float, widths: Widths | None, *, f
     return _Taken(taken, taken / even)
 
 
-def _before(
-    brush: Brush, extents: Extents, role: Role, taken: _Taken, at: float, track: int, widths: Widths | None
-) -> float:
+def _before(brush: Brush, extents: Extents, role: Role, taken: _Taken, at: float, track: int, widths: Widths | None) -> float:
     """Return how many mm of what a piece takes, from ``at`` on, lie before its base line's middle."""
     before = float(extents.before[brush.pieces.index_of(role)])
     if brush.travel.jointed:

@@ -200,9 +200,7 @@ class _Chain:
         unit = across / np.maximum(distance, 1e-300)[:, None]
         return (distance, unit, (unit * velocity[1:][self.inner]).sum(axis=1), (unit * velocity[:-1][self.inner]).sum(axis=1))
 
-    def solved(
-        self, s: np.ndarray, sigma: np.ndarray, *, ends: np.ndarray | None = None
-    ) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    def solved(self, s: np.ndarray, sigma: np.ndarray, *, ends: np.ndarray | None = None) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return joints, factors and which runs settled (k,), by Newton from a first guess.
 
         Without ``ends`` the factors are fixed and the last joint is free; with them each run's
@@ -275,7 +273,7 @@ class _Chain:
         s, lost = s.copy(), np.full(len(self.count), np.nan)
         links = np.cumsum(self.count) - self.count
         wide = self.wide(s)[0]
-        for run in np.flatnonzero(rows):
+        for run in np.flatnonzero(rows).tolist():
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             found = self._sought(run, start[run], own)
             end = float(self.runs.start[run] + self.runs.length[run])

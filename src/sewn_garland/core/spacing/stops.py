@@ -62,7 +62,7 @@ def spacings_of(runs: Runs, travel: Travel, spacing: Spacing, extents: Extents, 
 
 def _repeated(runs: Runs, extents: Extents, **how) -> RunSpacings:
     pieces = extents.length, extents.gap
-    mitred = runs.mitred.any(axis=1)
+    mitred = np.asarray(runs.mitred.any(axis=1))
     if mitred.all() and len(mitred):
         return space_mitred(runs.length, *pieces, mitred=runs.mitred, beyond=runs.beyond, **how)
     spacings = space_runs(runs.length, *pieces, closed=runs.closed, **how)

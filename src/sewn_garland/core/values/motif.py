@@ -159,9 +159,30 @@ def mapped(shape: Shape, matrix: np.ndarray) -> Shape:
     return replace(shape, points=apply(matrix, shape.points), fill=fill, stroke=stroke)
 
 
+def picture_of(shape: Shape) -> Picture:
+    """Return the picture of a shape that is one; raises ValueError for another."""
+    if shape.picture is None:
+        raise ValueError("this shape is no picture")
+    return shape.picture
+
+
+def stroke_of(shape: Shape) -> Stroke:
+    """Return the stroke of a shape that has one; raises ValueError for another."""
+    if shape.stroke is None:
+        raise ValueError("this shape has no stroke")
+    return shape.stroke
+
+
+def fill_of(shape: Shape) -> Paint:
+    """Return the fill of a shape that has one; raises ValueError for another."""
+    if shape.fill is None:
+        raise ValueError("this shape has no fill")
+    return shape.fill
+
+
 def stroke_as_fill(shape: Shape) -> Shape:
     """Return a stroked shape with its stroke's paint as its fill, for an outline of the stroke to be filled with."""
-    return replace(shape, fill=shape.stroke.paint, fill_rule="nonzero", stroke=None)
+    return replace(shape, fill=stroke_of(shape).paint, fill_rule="nonzero", stroke=None)
 
 
 def painted_by(shape: Shape, matrix: np.ndarray) -> Shape:

@@ -98,7 +98,7 @@ class ProposalsMessage(Message):
 
 
 class SampledPieceMessage(Message):
-    role: str
+    role: Role
     motif_id: int
     matrix: list[float]
 
@@ -106,7 +106,7 @@ class SampledPieceMessage(Message):
 class SlotMessage(Message):
     """Where a piece of a role lies or would lie, in mm."""
 
-    role: str
+    role: Role
     x_mm: float
     y_mm: float
     made: bool

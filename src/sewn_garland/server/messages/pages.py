@@ -67,6 +67,8 @@ class PathSource(Message):
 
     kind: Literal["path"]
     d: Annotated[str, Field(min_length=1, max_length=400_000)]
+
+
 Source = Annotated[HandSource | PointsSource | PathSource, Field(discriminator="kind")]
 
 

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
 
+from ...core.values.brush import SINGLE_ROLES, Role
 from ...workshop.bench import Draft, laid_bench, laid_shelf
 from ..access import overtaken, store
 from ..messages.base import Sequenced
@@ -15,7 +16,7 @@ api = APIBlueprint("bench", __name__, url_prefix="/api")
 
 @api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")
 def lay_bench(body: BenchRequest):
-    singles = {role: [i] for role, i in body.others.model_dump().items() if i is not None}
+    singles: dict[Role, list[int]] = {role: [i] for role in SINGLE_ROLES if (i := getattr(body.others, role)) is not None}
     draft = Draft(
         ids={"repeat": [body.motif_id, *body.variants], **singles}, settings=body.settings, flat_mm=body.flat_mm, pitch_mm=body.pitch_mm,
         trial_mm=body.trial_mm, trial_step=body.trial_step, trials=body.trials, shaped=body.shaped, pinned=body.pinned,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
 
 from ...workshop import lines
 from ...workshop.rows import row_of
@@ -18,9 +18,7 @@ api = APIBlueprint("lines", __name__, url_prefix="/api")
 @api.post("/pages/<int:id>/lines", responses={201: LineMessage}, summary="Draw a line on a page")
 def new_line(path: IdPath, body: NewLine):
     with store().writing() as session:
-        row = lines.draw(
-            session, path.id, body.brush_id, body.source.model_dump(), name=body.name, size_pct=body.size_pct, ink=body.ink
-        )
+        row = lines.draw(session, path.id, body.brush_id, body.source.model_dump(), name=body.name, size_pct=body.size_pct, ink=body.ink)
         return sent(line_message(row), 201)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
 
 from ...core.making.starters import STARTERS
 from ...workshop import motifs

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from flask import Response, request
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
 
 from ...core.errors import LimitError
 from ...core.reading.pictures import MOST_BYTES

@@ -6,7 +6,7 @@ import re
 import time
 
 from flask import Response
-from flask_openapi import APIBlueprint
+from flask_openapi.blueprint import APIBlueprint
 
 from ...core.drawing.png import pixels_of, png_from_svg
 from ...core.drawing.svg import compact_svg, plain_svg

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from flask_openapi import APIBlueprint
-from sqlmodel import select
+from collections.abc import Sequence
+from typing import TypeVar
+
+from flask_openapi.blueprint import APIBlueprint
+from sqlmodel import Session, col, select
 
 from ...store import tables
 from ...store.history import redo, standing, take_step, undo
@@ -13,19 +16,21 @@ from ..views.brushes import brush_message
 from ..views.motifs import motif_summary
 from ..views.pages import page_message
 
+Row = TypeVar("Row", bound=tables.Versioned)
 api = APIBlueprint("workshop", __name__, url_prefix="/api")
 
 
 @api.get("/workshop", responses={200: Workshop}, summary="Everything there is, in summaries")
 def workshop():
     with store().reading() as session:
-        motifs, brushes, pages = (
-            session.exec(select(model).order_by(model.id)).all() for model in (tables.Motif, tables.Brush, tables.Page)
-        )
         return sent(Workshop(
-            motifs=[motif_summary(m) for m in motifs], brushes=[brush_message(b) for b in brushes],
-            pages=[page_message(p) for p in pages], history=History(**standing(session)),
+            motifs=[motif_summary(m) for m in _all(session, tables.Motif)], brushes=[brush_message(b) for b in _all(session, tables.Brush)],
+            pages=[page_message(p) for p in _all(session, tables.Page)], history=History(**standing(session)),
         ))  # fmt: skip
+
+
+def _all(session: Session, table: type[Row]) -> Sequence[Row]:
+    return session.exec(select(table).order_by(col(table.id))).all()
 
 
 @api.post("/undo", responses={200: History}, summary="Take the last step back")

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import cast
+
+from pydantic import BaseModel
 from sqlmodel import Session
 
 from ...core.reading.brush_document import bound_sentence
@@ -55,7 +58,7 @@ def settings_limits() -> SettingsLimits:
     """Return what every number of the settings may be, with the words that refuse it."""
     found = []
     for section, field in Settings.model_fields.items():
-        for key, entry in field.annotation.model_fields.items():
+        for key, entry in cast(type[BaseModel], field.annotation).model_fields.items():
             for rule in entry.metadata:
                 for kind in BOUNDS:
                     bound = getattr(rule, kind, None)
