@@ -1,32 +1,38 @@
-# Two commands: `make demo` serves the app with its demo data, `make test` runs every test.
+# `make demo` serves the app with its demo data, `make test` runs every test, `make quick` what a change needs at once.
 # Stamps under build/ and .venv/ keep what has not changed from being done again.
 
 SHELL := /bin/bash
 PYTHON ?= python3
 PORT ?= 8750
+WORKERS ?= $(shell n=$$(nproc); echo $$((n < 4 ? n : 4))) # tests side by side
 DATA ?= var/demo
 BIN := .venv/bin
+PYTHON_FILES := src tests bench scripts
 STATIC := src/sewn_garland/server/static/index.html
 FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 
-.PHONY: demo test install bench lint docs screenshots clean
+.PHONY: demo test quick install bench lint docs screenshots clean
 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
 
 test: install .venv/.dev build/.chromium
-	cd frontend && npm run -s lint && npx vitest run
-	$(BIN)/ruff check src tests bench scripts
-	$(BIN)/python -m pytest
+	$(MAKE) --no-print-directory lint
+	cd frontend && npx vitest run
+	$(BIN)/python -m pytest -n $(WORKERS)
+
+quick: install .venv/.dev
+	$(MAKE) --no-print-directory lint
+	$(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser
 
 install: .venv/.app $(STATIC)
 
 bench: install .venv/.dev build/.chromium
 	$(BIN)/python bench/run.py
 
-lint: .venv/.dev
-	$(BIN)/ruff check src tests bench scripts
-	cd frontend && npm run -s lint
+lint: .venv/.dev frontend/node_modules/.stamp
+	$(BIN)/ruff check $(PYTHON_FILES) && $(BIN)/ruff format --check --quiet $(PYTHON_FILES)
+	cd frontend && npm run -s lint && npm run -s types
 
 docs: .venv/.app frontend/node_modules/.stamp
 	$(BIN)/python scripts/publish.py

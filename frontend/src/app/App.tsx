@@ -1,19 +1,34 @@
+import { lazy, Suspense, useEffect } from "react";
 import { useWorkshop } from "../shared/api/queries";
 import { isTyping, lettersNow, useKeys, useWindowKey } from "../shared/ui/keys";
 import { go, STATIONS, usePlace } from "../shared/ui/place";
-import { MotifStation } from "../stations/motif";
-import { PageStation } from "../stations/page";
-import { RepeatStation } from "../stations/repeat";
-import { ShelfStation } from "../stations/shelf";
 import { Band, useHistorySteps } from "./Band";
 import { KeySheet, LettersBar } from "./KeySheet";
 import { Trouble } from "./Trouble";
+
+// each station comes when it is gone to, and the others once the first one stands
+const coming = {
+  motif: () => import("../stations/motif"),
+  repeat: () => import("../stations/repeat"),
+  page: () => import("../stations/page"),
+  shelf: () => import("../stations/shelf"),
+};
+const MotifStation = lazy(() => coming.motif().then((face) => ({ default: face.MotifStation })));
+const RepeatStation = lazy(() => coming.repeat().then((face) => ({ default: face.RepeatStation })));
+const PageStation = lazy(() => coming.page().then((face) => ({ default: face.PageStation })));
+const ShelfStation = lazy(() => coming.shelf().then((face) => ({ default: face.ShelfStation })));
 
 export function App() {
   const place = usePlace();
   const { data, isPending, error, refetch } = useWorkshop();
   const { undo, redo } = useHistorySteps(data?.history);
   const keys = useKeys();
+
+  useEffect(() => {
+    if (!data) return;
+    const idle = window.requestIdleCallback(() => Object.values(coming).forEach((come) => void come()), { timeout: 3000 });
+    return () => window.cancelIdleCallback(idle);
+  }, [data]);
 
   useWindowKey("keydown", (event) => {
     const command = event.ctrlKey || event.metaKey;
@@ -50,10 +65,12 @@ export function App() {
             </button>
           </div>
         )}
-        {data && place.station === "motif" && <MotifStation workshop={data} id={place.id} />}
-        {data && place.station === "repeat" && <RepeatStation workshop={data} id={place.id} />}
-        {data && place.station === "page" && <PageStation workshop={data} id={place.id} />}
-        {data && place.station === "shelf" && <ShelfStation workshop={data} />}
+        <Suspense fallback={<p className="p-8 text-moss">Opening the workshop…</p>}>
+          {data && place.station === "motif" && <MotifStation workshop={data} id={place.id} />}
+          {data && place.station === "repeat" && <RepeatStation workshop={data} id={place.id} />}
+          {data && place.station === "page" && <PageStation workshop={data} id={place.id} />}
+          {data && place.station === "shelf" && <ShelfStation workshop={data} />}
+        </Suspense>
       </main>
       <Trouble />
       <LettersBar />

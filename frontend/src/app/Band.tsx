@@ -81,7 +81,13 @@ function KeptState({ at }: { at: number | null }) {
   const changing = useIsMutating();
   const trouble = useTrouble((s) => s.message);
   const time = at && new Date(at * 1000).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-  const words = changing ? "Keeping…" : trouble ? "The last change was not kept" : time ? `All changes kept, ${time}` : "Nothing changed yet";
+  const words = changing
+    ? "Keeping…"
+    : trouble
+      ? "The last change was not kept"
+      : time
+        ? `All changes kept, ${time}`
+        : "Nothing changed yet";
   return (
     <div role="status" className="text-[12px] text-moss">
       {words}

@@ -34,7 +34,10 @@ export function KeySheet() {
   return (
     <Dialog.Root modal={false} open={sheet} onOpenChange={(open) => set({ sheet: open })}>
       <Dialog.Portal>
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-loden bg-work p-6 shadow-md">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-loden bg-work p-6 shadow-md"
+        >
           <Dialog.Title className="mb-3 text-[17px]">Keys</Dialog.Title>
           <dl className="grid grid-cols-[180px_1fr] gap-y-1.5">
             {[...GENERAL, ...actions.map((a): [string, string] => [`q ${a.letter}`, a.words])].map(([key, words]) => (

@@ -23,7 +23,10 @@ export const api = createClient<paths>({ baseUrl: "/" });
 
 /** The server said no: one sentence for the user, and the row as it stands when the change was stale. */
 export class Refusal extends Error {
-  constructor(message: string, readonly status: number) {
+  constructor(
+    message: string,
+    readonly status: number,
+  ) {
     super(message);
   }
 }

@@ -18,20 +18,39 @@ function packed(header: object, tables: [part: number, table: string, rows: numb
   new Uint8Array(buffer).set(new TextEncoder().encode("SGB2"));
   new DataView(buffer).setUint32(4, head.length, true);
   new Uint8Array(buffer).set(head, 8);
-  tables.forEach(([, , rows], i) => new Float32Array(buffer, 8 + head.length + arrays[i].offset, rows.flat().length).set(rows.flat()));
+  tables.forEach(([, , rows], i) =>
+    new Float32Array(buffer, 8 + head.length + arrays[i].offset, rows.flat().length).set(rows.flat()),
+  );
   return buffer;
 }
 
-const answerOf = (seq: number) => packed({ seq, scenes: [{ key: "flat", verdict: "joins within 0.01 mm" }] }, [[0, "pieces", [[1, 0, 0, 1, 5, 6]]]]);
+const answerOf = (seq: number) =>
+  packed({ seq, scenes: [{ key: "flat", verdict: "joins within 0.01 mm" }] }, [[0, "pieces", [[1, 0, 0, 1, 5, 6]]]]);
 
 test("scenes come back with their tables", () => {
   const laid = unpackScenes(
-    packed({ seq: 1, scenes: [{ key: "Größe", findings: [{ kind: "gap" }] }, { key: "refused", refused: "too dense" }] }, [
-      [0, "pieces", [[1, 0, 0, 1, 5, 6], [1, 0, 0, 1, 7, 8]]],
-      [0, "joins", [[1, 2, 3, 4, 5, 6, 7, 8, 9, 10]]],
-      [0, "bend", [[0, 0.5]]],
-      [0, "vertices", []],
-    ]),
+    packed(
+      {
+        seq: 1,
+        scenes: [
+          { key: "Größe", findings: [{ kind: "gap" }] },
+          { key: "refused", refused: "too dense" },
+        ],
+      },
+      [
+        [
+          0,
+          "pieces",
+          [
+            [1, 0, 0, 1, 5, 6],
+            [1, 0, 0, 1, 7, 8],
+          ],
+        ],
+        [0, "joins", [[1, 2, 3, 4, 5, 6, 7, 8, 9, 10]]],
+        [0, "bend", [[0, 0.5]]],
+        [0, "vertices", []],
+      ],
+    ),
   );
   expect([...laid.scenes[0].matrices]).toEqual([1, 0, 0, 1, 5, 6, 1, 0, 0, 1, 7, 8]);
   expect(laid.scenes[0].key).toBe("Größe");
@@ -43,7 +62,8 @@ test("scenes come back with their tables", () => {
 });
 
 test("cures stay with a finding that is the same until new ones are there", () => {
-  const finding = (amount: number, cures: string[]) => ({ kind: "gap", at_mm: 5, amount, count: 1, cures: cures.map((label) => ({ label, change: {} })) }) as unknown as Finding;
+  const finding = (amount: number, cures: string[]) =>
+    ({ kind: "gap", at_mm: 5, amount, count: 1, cures: cures.map((label) => ({ label, change: {} })) }) as unknown as Finding;
   const laid = (findings: Finding[]) => ({ header: {}, scenes: [{ key: "line-1", findings }] }) as unknown as LaidScenes;
   const labels = (l: LaidScenes) => l.scenes[0].findings[0].cures.map((c) => c.label);
   const before = laid([finding(0.4, ["Smaller pieces"])]);
@@ -94,11 +114,27 @@ test("while one question is under way only the newest waits", async () => {
 test("a slow question is broken off by a newer one, a quick one is not", async () => {
   const channel = new LayChannel();
   const answers: number[] = [];
-  channel.ask("/lay", { n: 1 }, () => answers.push(1), () => answers.push(-1), true);
-  channel.ask("/lay", { n: 2 }, () => answers.push(2), () => answers.push(-2));
+  channel.ask(
+    "/lay",
+    { n: 1 },
+    () => answers.push(1),
+    () => answers.push(-1),
+    true,
+  );
+  channel.ask(
+    "/lay",
+    { n: 2 },
+    () => answers.push(2),
+    () => answers.push(-2),
+  );
   await settle();
   expect(server.asked[0].signal.aborted).toBe(true);
-  channel.ask("/lay", { n: 3 }, () => answers.push(3), () => answers.push(-3));
+  channel.ask(
+    "/lay",
+    { n: 3 },
+    () => answers.push(3),
+    () => answers.push(-3),
+  );
   expect(server.asked[1].signal.aborted).toBe(false);
   server.asked[1].reply(new Response(answerOf(2)));
   await settle();
@@ -110,13 +146,28 @@ test("a slow question is broken off by a newer one, a quick one is not", async (
 test("a refusal is told in the server's words and the next question goes on", async () => {
   const channel = new LayChannel();
   const told: string[] = [];
-  channel.ask("/lay", { n: 1 }, () => told.push("laid"), (why) => told.push(why.message));
+  channel.ask(
+    "/lay",
+    { n: 1 },
+    () => told.push("laid"),
+    (why) => told.push(why.message),
+  );
   server.asked[0].reply(new Response(JSON.stringify({ message: "this spacing needs too many pieces" }), { status: 422 }));
   await settle();
-  channel.ask("/lay", { n: 2 }, () => told.push("laid"), (why) => told.push(why.message));
+  channel.ask(
+    "/lay",
+    { n: 2 },
+    () => told.push("laid"),
+    (why) => told.push(why.message),
+  );
   server.asked[1].reply(new Response("{}", { status: 409 })); // overtaken: no answer and no refusal
   await settle();
-  channel.ask("/lay", { n: 3 }, () => told.push("laid"), (why) => told.push(why.message));
+  channel.ask(
+    "/lay",
+    { n: 3 },
+    () => told.push("laid"),
+    (why) => told.push(why.message),
+  );
   server.asked[2].reply(new Response(answerOf(3)));
   await settle();
   expect(told).toEqual(["this spacing needs too many pieces", "laid"]);
@@ -124,8 +175,18 @@ test("a refusal is told in the server's words and the next question goes on", as
 
 test("a closed channel asks no more", async () => {
   const channel = new LayChannel();
-  channel.ask("/lay", { n: 1 }, () => expect.unreachable(), () => expect.unreachable());
-  channel.ask("/lay", { n: 2 }, () => expect.unreachable(), () => expect.unreachable());
+  channel.ask(
+    "/lay",
+    { n: 1 },
+    () => expect.unreachable(),
+    () => expect.unreachable(),
+  );
+  channel.ask(
+    "/lay",
+    { n: 2 },
+    () => expect.unreachable(),
+    () => expect.unreachable(),
+  );
   channel.close();
   await settle();
   expect(server.asked.length).toBe(1);

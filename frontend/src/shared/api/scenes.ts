@@ -28,7 +28,9 @@ export interface Scene extends SceneFigures, ScenePieces {
   strip: { bend: Float32Array; vertices: Float32Array } | null;
 }
 
-type SceneFigures = Required<Pick<Schemas["SceneHeader"], "findings" | "verdict" | "length_mm" | "closed" | "pieces" | "eased_pct" | "ease">> &
+type SceneFigures = Required<
+  Pick<Schemas["SceneHeader"], "findings" | "verdict" | "length_mm" | "closed" | "pieces" | "eased_pct" | "ease">
+> &
   Omit<Schemas["SceneHeader"], "findings" | "verdict" | "length_mm" | "closed" | "pieces" | "eased_pct" | "ease">;
 
 /** Bent pictures of one shape: for each (piece, shape) in `of` the points of its mesh, row by row from its top left. */
@@ -49,12 +51,22 @@ const NOTHING = { findings: [], verdict: "", length_mm: 0, closed: false, pieces
 
 /** The tables of one scene. */
 class Tables {
-  constructor(private readonly buffer: ArrayBuffer, private readonly begin: number, private readonly entries: Entry[]) {}
+  constructor(
+    private readonly buffer: ArrayBuffer,
+    private readonly begin: number,
+    private readonly entries: Entry[],
+  ) {}
 
   of<T extends Table>(table: T, number = 0): NumbersOf<T> {
     const Kind = KINDS[TABLES[table].dtype];
     const entry = this.entry(table, number);
-    const numbers = entry ? new Kind(this.buffer, this.begin + entry.offset, entry.shape.reduce((a, b) => a * b, 1)) : new Kind(0);
+    const numbers = entry
+      ? new Kind(
+          this.buffer,
+          this.begin + entry.offset,
+          entry.shape.reduce((a, b) => a * b, 1),
+        )
+      : new Kind(0);
     return numbers as NumbersOf<T>;
   }
 
@@ -110,9 +122,12 @@ export function withCuresOf<Laid extends Pick<LaidScenes, "scenes">>(before: Pic
   const known = new Map(before.scenes.map((s) => [s.key, s.findings]));
   const scenes = now.scenes.map((scene) => ({
     ...scene,
-    findings: scene.findings.map((f) => (f.cures.length ? f : { ...f, cures: known.get(scene.key)?.find((g) => same(f, g))?.cures ?? [] })),
+    findings: scene.findings.map((f) =>
+      f.cures.length ? f : { ...f, cures: known.get(scene.key)?.find((g) => same(f, g))?.cures ?? [] },
+    ),
   }));
   return { ...now, scenes };
 }
 
-const same = (f: Finding, g: Finding): boolean => f.kind === g.kind && f.at_mm === g.at_mm && f.amount === g.amount && f.count === g.count;
+const same = (f: Finding, g: Finding): boolean =>
+  f.kind === g.kind && f.at_mm === g.at_mm && f.amount === g.amount && f.count === g.count;

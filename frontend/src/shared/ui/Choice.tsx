@@ -23,14 +23,26 @@ export function Choice<T extends string>({ label, value, options, onSet, small =
   return (
     <div className={small && side ? "flex min-w-0 items-center gap-1.5" : "min-w-0"}>
       <span className={`block text-[12.5px] text-moss ${small && side ? "w-[74px] shrink-0" : ""}`}>{label}</span>
-      <ToggleGroup.Root type="single" aria-label={label} value={value} className={`flex flex-wrap gap-y-1 ${small ? "" : "gap-x-1"}`} onValueChange={(next) => next && onSet(next as T)}>
+      <ToggleGroup.Root
+        type="single"
+        aria-label={label}
+        value={value}
+        className={`flex flex-wrap gap-y-1 ${small ? "" : "gap-x-1"}`}
+        onValueChange={(next) => next && onSet(next as T)}
+      >
         {options.map((option) => (
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
             className={`border-b-2 border-transparent py-0.5 text-center ${small ? `${options.length > 6 ? "px-[3px]" : options.length > 5 ? "px-[1px]" : "px-1"} text-[12px] tracking-tight` : "px-1.5"} data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder`}
           >
-            {option.picture && <span className={`mx-auto block ${small ? (options.length > 6 ? "w-[44px] [&>svg]:w-[44px]" : "w-[50px] [&>svg]:w-[50px]") : ""}`}>{option.picture}</span>}
+            {option.picture && (
+              <span
+                className={`mx-auto block ${small ? (options.length > 6 ? "w-[44px] [&>svg]:w-[44px]" : "w-[50px] [&>svg]:w-[50px]") : ""}`}
+              >
+                {option.picture}
+              </span>
+            )}
             {option.label}
           </ToggleGroup.Item>
         ))}

@@ -14,7 +14,11 @@ export function Findings({ findings, waiting, onPreview, onTake, onGoTo, chosen 
   return (
     <ul className="flex flex-col gap-1.5">
       {grouped(findings).map(({ first, members, cures }) => (
-        <li key={first} aria-current={(chosen !== null && members.includes(chosen ?? -1)) || undefined} className="border border-rule bg-work px-2.5 py-1.5 aria-[current]:border-weld">
+        <li
+          key={first}
+          aria-current={(chosen !== null && members.includes(chosen ?? -1)) || undefined}
+          className="border border-rule bg-work px-2.5 py-1.5 aria-[current]:border-weld"
+        >
           <button className="flex w-full items-start gap-2 text-left font-semibold" onClick={() => onGoTo?.(first)}>
             <Caution />
             {title(members.map((i) => findings[i]))}
@@ -53,7 +57,9 @@ interface Group {
 function grouped(findings: Finding[]): Group[] {
   const groups: Group[] = [];
   findings.forEach((finding, i) => {
-    const group = groups.find((g) => Math.abs(findings[g.first].at_mm - finding.at_mm) < 0.05 && findings[g.first].at[0] === finding.at[0]);
+    const group = groups.find(
+      (g) => Math.abs(findings[g.first].at_mm - finding.at_mm) < 0.05 && findings[g.first].at[0] === finding.at[0],
+    );
     const shared = group?.cures.filter((c) => finding.cures.some((d) => d.label === c.label)) ?? [];
     if (group && (shared.length || (!group.cures.length && !finding.cures.length))) {
       group.members.push(i);
@@ -65,7 +71,9 @@ function grouped(findings: Finding[]): Group[] {
 
 function title(findings: Finding[]): string {
   if (findings.length === 1) return findings[0].message;
-  const parts = findings.map((f) => `${f.kind} ${f.unit === "mm" ? `${f.amount.toFixed(2)} mm` : `${f.amount.toFixed(0)}${f.unit}`}`);
+  const parts = findings.map(
+    (f) => `${f.kind} ${f.unit === "mm" ? `${f.amount.toFixed(2)} mm` : `${f.amount.toFixed(0)}${f.unit}`}`,
+  );
   return `${parts.join(", ")} at ${findings[0].at_mm.toFixed(1)} mm`;
 }
 
@@ -81,7 +89,14 @@ export function Caution({ size = 14 }: { size?: number }) {
 export function Sound({ size = 14 }: { size?: number }) {
   return (
     <svg aria-hidden className="shrink-0" width={size} height={size} viewBox="0 0 14 14">
-      <path d="M1.5 7.5L5.2 11.5L12.5 2.5" fill="none" stroke="var(--color-loden)" strokeWidth="2.2" strokeLinecap="round" strokeLinejoin="round" />
+      <path
+        d="M1.5 7.5L5.2 11.5L12.5 2.5"
+        fill="none"
+        stroke="var(--color-loden)"
+        strokeWidth="2.2"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }

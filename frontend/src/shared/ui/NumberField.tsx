@@ -22,7 +22,19 @@ interface Props {
  * A number that can be typed with units and sums, stepped with the arrow keys or dragged sideways
  * on its label. A double press of the label brings the standard back, Escape what was there.
  */
-export function NumberField({ label, value, unit, limitsOf, step = 1, decimals = 2, standard, compact = false, onDrag, onSet, onLeave }: Props) {
+export function NumberField({
+  label,
+  value,
+  unit,
+  limitsOf,
+  step = 1,
+  decimals = 2,
+  standard,
+  compact = false,
+  onDrag,
+  onSet,
+  onLeave,
+}: Props) {
   const id = useId();
   const shown = String(Number(value.toFixed(decimals)));
   const [field, setField] = useState({ text: shown, of: shown, typing: false });

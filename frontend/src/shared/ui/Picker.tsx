@@ -14,14 +14,21 @@ export function Picker({ label, options, value, placeholder, onSet }: Props) {
   const chosen = options.find((o) => o.id === value);
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger aria-label={`${label}: ${chosen?.name ?? placeholder ?? ""}`} className="flex min-w-0 items-center gap-2 border-b-[1.5px] border-loden font-semibold">
+      <DropdownMenu.Trigger
+        aria-label={`${label}: ${chosen?.name ?? placeholder ?? ""}`}
+        className="flex min-w-0 items-center gap-2 border-b-[1.5px] border-loden font-semibold"
+      >
         <span className="truncate">{chosen?.name ?? placeholder}</span>
         <span aria-hidden className="text-[10px] text-moss">
           ▼
         </span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className="z-30 max-h-[360px] overflow-y-auto border border-rule bg-work p-1 shadow-sm">
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-30 max-h-[360px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"
+        >
           <DropdownMenu.RadioGroup value={String(value)} onValueChange={(id) => onSet(Number(id))}>
             {options.map((option) => (
               <DropdownMenu.RadioItem

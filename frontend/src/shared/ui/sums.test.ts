@@ -14,6 +14,14 @@ test.each([
   expect(numberFromText(text, unit)).toBeCloseTo(value, 9);
 });
 
-test.each([["", "mm"], ["abc", "mm"], ["3*", "mm"], ["1/0", "mm"], ["5 mm", "%"], ["(2", "mm"], ["2 2", "mm"]])("refuses %s", (text, unit) => {
+test.each([
+  ["", "mm"],
+  ["abc", "mm"],
+  ["3*", "mm"],
+  ["1/0", "mm"],
+  ["5 mm", "%"],
+  ["(2", "mm"],
+  ["2 2", "mm"],
+])("refuses %s", (text, unit) => {
   expect(numberFromText(text, unit)).toBeNull();
 });

@@ -5,7 +5,10 @@ const MM: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, px:
  * "3,5". Lengths come back in mm, everything else in its own unit. Null when it is not a number.
  */
 export function numberFromText(text: string, unit: string): number | null {
-  const found = text.trim().toLowerCase().match(/^(.*?)\s*(mm|cm|in|pt|px|%|°|deg)?$/);
+  const found = text
+    .trim()
+    .toLowerCase()
+    .match(/^(.*?)\s*(mm|cm|in|pt|px|%|°|deg)?$/);
   if (!found) return null;
   const value = sum(found[1].replace(/,/g, "."));
   if (value === null || !Number.isFinite(value)) return null;

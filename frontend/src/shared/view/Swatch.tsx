@@ -30,7 +30,13 @@ export function useSwatches({ brushes, motifs }: Workshop): (brushId: number) =>
   };
 }
 
-export function Swatch({ of: { scene, motifs } = { scene: undefined, motifs: NO_MOTIFS }, label }: { of: Partial<BrushSwatch> | undefined; label: string }) {
+export function Swatch({
+  of: { scene, motifs } = { scene: undefined, motifs: NO_MOTIFS },
+  label,
+}: {
+  of: Partial<BrushSwatch> | undefined;
+  label: string;
+}) {
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
       if (!scene?.box || !motifs) return;

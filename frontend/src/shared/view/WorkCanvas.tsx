@@ -36,7 +36,16 @@ export function WorkCanvas({ paint, under, className, label, testId, pieces }: P
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is under is told by its key
   }, [paint, under?.key, size, pictures]);
 
-  return <canvas ref={canvas} role="img" aria-label={label} data-testid={testId} data-pieces={pieces} className={`block h-full w-full ${className ?? ""}`} />;
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={label}
+      data-testid={testId}
+      data-pieces={pieces}
+      className={`block h-full w-full ${className ?? ""}`}
+    />
+  );
 }
 
 /** Follow the size of an element. */

@@ -19,7 +19,8 @@ export function imageOf(href: string): Picture {
     arrived += 1;
     listeners.forEach((tell) => tell());
   };
-  if (typeof Image === "undefined") void bitmapOf(href).then(come, () => undefined); // like an image that cannot be had, it stays away
+  if (typeof Image === "undefined")
+    void bitmapOf(href).then(come, () => undefined); // like an image that cannot be had, it stays away
   else {
     const image = new Image();
     image.onload = () => come(image);

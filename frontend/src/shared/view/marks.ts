@@ -2,7 +2,15 @@ import type { Finding } from "../api/scenes";
 import type { Ctx, View } from "./view";
 
 /** Stroke path data given in mm as a hairline of `px` pixels. */
-export function strokeHairline(ctx: Ctx, d: string, view: View, ratio: number, colour: string, px: number, dash: number[] = []): void {
+export function strokeHairline(
+  ctx: Ctx,
+  d: string,
+  view: View,
+  ratio: number,
+  colour: string,
+  px: number,
+  dash: number[] = [],
+): void {
   const s = view.scale * ratio;
   ctx.setTransform(s, 0, 0, s, view.x * ratio, view.y * ratio);
   ctx.strokeStyle = colour;

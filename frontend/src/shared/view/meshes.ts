@@ -41,7 +41,10 @@ function strays(at: (row: number, column: number) => Px, last: number, end: numb
     for (let column = 0; column <= end; column++) {
       const [u, v] = [column / end, row / last];
       const [x, y] = at(row, column);
-      most = Math.max(most, Math.hypot(a[0] + u * (b[0] - a[0]) + v * (c[0] - a[0]) - x, a[1] + u * (b[1] - a[1]) + v * (c[1] - a[1]) - y));
+      most = Math.max(
+        most,
+        Math.hypot(a[0] + u * (b[0] - a[0]) + v * (c[0] - a[0]) - x, a[1] + u * (b[1] - a[1]) + v * (c[1] - a[1]) - y),
+      );
     }
   }
   return most;
@@ -70,7 +73,14 @@ function drawCell(ctx: Ctx, source: CanvasImageSource, [a, b, c, d]: Px[], from:
   const [mx, my] = [from[0] + size[0] / 2, from[1] + size[1] / 2];
   const middle = [0, 1].map((k) => (a[k] + b[k] + c[k] + d[k]) / 4);
   ctx.save();
-  ctx.transform(along[0], along[1], down[0], down[1], middle[0] - along[0] * mx - down[0] * my, middle[1] - along[1] * mx - down[1] * my);
+  ctx.transform(
+    along[0],
+    along[1],
+    down[0],
+    down[1],
+    middle[0] - along[0] * mx - down[0] * my,
+    middle[1] - along[1] * mx - down[1] * my,
+  );
   ctx.drawImage(source, 0, 0);
   ctx.restore();
 }

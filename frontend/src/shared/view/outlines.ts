@@ -20,7 +20,15 @@ export const inPiece = (ctx: Ctx, m: Float32Array, { scale: s, x, y }: View): vo
  * Paint a piece by its outlines, which begin at the row `at` of the contours: each shape's as one path, with its paints. `how`
  * tells whether strokes are outlines themselves. Return the row where the next piece's begin.
  */
-export function paintOutlines(ctx: Ctx, laid: Outlined, piece: number, how: number, at: number, stamp: Stamp, page: View): number {
+export function paintOutlines(
+  ctx: Ctx,
+  laid: Outlined,
+  piece: number,
+  how: number,
+  at: number,
+  stamp: Stamp,
+  page: View,
+): number {
   const m = laid.matrices.subarray(piece * 6, piece * 6 + 6);
   const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
   const own = (): void => inPiece(ctx, m, page);
@@ -51,7 +59,11 @@ function traced(ctx: Ctx, { contours, outline }: Outlined, at: number, piece: nu
   const rows = contours.length / ROW;
   const isOwn = (row: number): boolean => {
     const i = row * ROW;
-    return contours[i + CONTOURS.piece] === piece && contours[i + CONTOURS.shape] === shape && contours[i + CONTOURS.stroked] === stroked;
+    return (
+      contours[i + CONTOURS.piece] === piece &&
+      contours[i + CONTOURS.shape] === shape &&
+      contours[i + CONTOURS.stroked] === stroked
+    );
   };
   if (at >= rows || !isOwn(at)) return at;
   ctx.beginPath();
@@ -66,7 +78,8 @@ function traced(ctx: Ctx, { contours, outline }: Outlined, at: number, piece: nu
 function meshAt(meshes: PictureMesh[], piece: number, shape: number): { mesh: PictureMesh; first: number } | null {
   for (const mesh of meshes) {
     if (mesh.of[1] !== shape) continue;
-    let low = 0, high = mesh.of.length / 2 - 1;
+    let low = 0,
+      high = mesh.of.length / 2 - 1;
     while (low <= high) {
       const middle = (low + high) >> 1;
       const at = mesh.of[2 * middle];

@@ -26,9 +26,42 @@ function fakeContext() {
   return { ctx: ctx as unknown as CanvasRenderingContext2D, painted };
 }
 
-const shape = { d: "M0 0L8 0L8 2L0 2Z", fill: "#a33a2f", fill_opacity: 1, fill_rule: "nonzero", stroke: null, stroke_opacity: 1, stroke_width: 0, cap: "butt", join: "miter", miter_limit: 4, dashes: [], name: "", group: 0, derived: false, box: [0, 0, 8, 2], fill_gradient: null, stroke_gradient: null, picture: null };
+const shape = {
+  d: "M0 0L8 0L8 2L0 2Z",
+  fill: "#a33a2f",
+  fill_opacity: 1,
+  fill_rule: "nonzero",
+  stroke: null,
+  stroke_opacity: 1,
+  stroke_width: 0,
+  cap: "butt",
+  join: "miter",
+  miter_limit: 4,
+  dashes: [],
+  name: "",
+  group: 0,
+  derived: false,
+  box: [0, 0, 8, 2],
+  fill_gradient: null,
+  stroke_gradient: null,
+  picture: null,
+};
 const thread = { ...shape, d: "M1 1L7 1", fill: null, stroke: "#ffffff", stroke_width: 0.2 };
-const motif = (): Motif => ({ id: 1, name: "pill", version: 1, width_mm: 8, height_mm: 2, base_line_mm: 1, points: 6, left_out: [], cuts_mm: null, joints_mm: null, recipes: [], piece: null, shapes: [shape, thread] });
+const motif = (): Motif => ({
+  id: 1,
+  name: "pill",
+  version: 1,
+  width_mm: 8,
+  height_mm: 2,
+  base_line_mm: 1,
+  points: 6,
+  left_out: [],
+  cuts_mm: null,
+  joints_mm: null,
+  recipes: [],
+  piece: null,
+  shapes: [shape, thread],
+});
 const at = (...places: [number, number][]) => new Float32Array(places.flatMap(([x, y]) => [1, 0, 0, 1, x, y]));
 
 beforeEach(() => {
@@ -39,7 +72,13 @@ beforeEach(() => {
 test("pieces out of sight are not painted", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [5000, 10], [-5000, 10]), motif: new Uint16Array(0) }), { scale: 5, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(
+    ctx,
+    laidOf([motif()], { matrices: at([10, 10], [5000, 10], [-5000, 10]), motif: new Uint16Array(0) }),
+    { scale: 5, x: 0, y: 0 },
+    1,
+    { width: 200, height: 100 },
+  );
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(1);
   expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 50, 50]);
@@ -48,7 +87,10 @@ test("pieces out of sight are not painted", async () => {
 test("shapes thinner than a trace of a pixel are left out", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10]), motif: new Uint16Array(0) }), { scale: 1, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10]), motif: new Uint16Array(0) }), { scale: 1, x: 0, y: 0 }, 1, {
+    width: 200,
+    height: 100,
+  });
   expect(painted.fills.length).toBe(1);
   expect(painted.strokes).toBe(0);
 });
@@ -56,7 +98,13 @@ test("shapes thinner than a trace of a pixel are left out", async () => {
 test("specks are painted in one go, in the largest shape's colour", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, painted } = fakeContext();
-  paintPieces(ctx, laidOf([motif()], { matrices: at([10, 10], [20, 10], [30, 10]), motif: new Uint16Array(0) }), { scale: 0.2, x: 0, y: 0 }, 1, { width: 200, height: 100 });
+  paintPieces(
+    ctx,
+    laidOf([motif()], { matrices: at([10, 10], [20, 10], [30, 10]), motif: new Uint16Array(0) }),
+    { scale: 0.2, x: 0, y: 0 },
+    1,
+    { width: 200, height: 100 },
+  );
   expect(painted.fills.length).toBe(1);
   expect(painted.fills[0].moves.length).toBe(3);
   expect((ctx as unknown as { fillStyle: string }).fillStyle).toBe("#a33a2f");
@@ -99,18 +147,31 @@ function orderedContext() {
   const done: unknown[] = [];
   let path: number[][] = [];
   const ctx = {
-    setTransform: () => undefined, getTransform: () => ({}), setLineDash: () => undefined, bezierCurveTo: () => undefined, closePath: () => undefined,
-    beginPath: () => (path = []), moveTo: (x: number, y: number) => path.push([x, y]), lineTo: (x: number, y: number) => path.push([x, y]), fillStyle: "",
-    fill: () => done.push(["fill", ctx.fillStyle, path.length]), stroke: () => done.push("stroke"),
-    save: () => done.push("save"), clip: () => done.push(path), restore: () => done.push("restore"),
+    setTransform: () => undefined,
+    getTransform: () => ({}),
+    setLineDash: () => undefined,
+    bezierCurveTo: () => undefined,
+    closePath: () => undefined,
+    beginPath: () => (path = []),
+    moveTo: (x: number, y: number) => path.push([x, y]),
+    lineTo: (x: number, y: number) => path.push([x, y]),
+    fillStyle: "",
+    fill: () => done.push(["fill", ctx.fillStyle, path.length]),
+    stroke: () => done.push("stroke"),
+    save: () => done.push("save"),
+    clip: () => done.push(path),
+    restore: () => done.push("restore"),
   };
   return { ctx: ctx as unknown as CanvasRenderingContext2D, done };
 }
 
 /** One bent piece at (10, 10), a row a contour: its shape, whether it is closed, and whether it outlines the shape's stroke. */
 const bent = (rows: [number, number, number][], how = 1) => ({
-  matrices: at([10, 10]), motif: new Uint16Array(0), drawn: new Uint32Array([how]),
-  outline: new Float32Array(rows.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])), contours: new Uint32Array(rows.flatMap((row, i) => [4 * i, 0, ...row])),
+  matrices: at([10, 10]),
+  motif: new Uint16Array(0),
+  drawn: new Uint32Array([how]),
+  outline: new Float32Array(rows.flatMap((_, i) => [i, 0, i, 1, i, 2, i, 3])),
+  contours: new Uint32Array(rows.flatMap((row, i) => [4 * i, 0, ...row])),
 });
 const VIEW = { scale: 5, x: 0, y: 0 };
 const AREA = { width: 200, height: 100 };
@@ -118,15 +179,47 @@ const AREA = { width: 200, height: 100 };
 test("a bent piece is painted by its contours, shape by shape, its strokes as strokes", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  paintPieces(ctx, laidOf([motif()], bent([[0, 1, 0], [0, 1, 0], [1, 0, 0]])), VIEW, 1, AREA);
+  paintPieces(
+    ctx,
+    laidOf(
+      [motif()],
+      bent([
+        [0, 1, 0],
+        [0, 1, 0],
+        [1, 0, 0],
+      ]),
+    ),
+    VIEW,
+    1,
+    AREA,
+  );
   expect(done).toEqual([["fill", "#a33a2f", 2], "stroke"]);
 });
 
 test("where strokes are outlined they are filled as the stroke is painted", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  paintPieces(ctx, laidOf([motif()], bent([[0, 1, 0], [1, 1, 1], [1, 1, 1]], 2)), VIEW, 1, AREA);
-  expect(done).toEqual([["fill", "#a33a2f", 1], ["fill", "#ffffff", 2]]);
+  paintPieces(
+    ctx,
+    laidOf(
+      [motif()],
+      bent(
+        [
+          [0, 1, 0],
+          [1, 1, 1],
+          [1, 1, 1],
+        ],
+        2,
+      ),
+    ),
+    VIEW,
+    1,
+    AREA,
+  );
+  expect(done).toEqual([
+    ["fill", "#a33a2f", 1],
+    ["fill", "#ffffff", 2],
+  ]);
 });
 
 test("specks are each of their own colour and size, in their order, and what is large among them is painted as it is", async () => {
@@ -137,15 +230,30 @@ test("specks are each of their own colour and size, in their order, and what is 
   ctx.fill = (...given: never[]) => (colours.push(String(ctx.fillStyle)), fill(...given));
   const blue = { ...motif(), shapes: [{ ...shape, fill: "#2c4a84" }] };
   const sizes = [1, 1, 1, 40].flatMap((size, i) => [size, 0, 0, size, 10 * i, 10]);
-  paintPieces(ctx, laidOf([motif(), blue], { matrices: new Float32Array(sizes), motif: new Uint16Array([0, 0, 1, 1]) }), { scale: 0.2, x: 0, y: 0 }, 1, AREA);
+  paintPieces(
+    ctx,
+    laidOf([motif(), blue], { matrices: new Float32Array(sizes), motif: new Uint16Array([0, 0, 1, 1]) }),
+    { scale: 0.2, x: 0, y: 0 },
+    1,
+    AREA,
+  );
   expect(colours).toEqual(["#a33a2f", "#2c4a84", "#2c4a84"]);
   expect(painted.fills.map((path) => path.moves.length)).toEqual([2, 1, 0]);
 });
 
-test.each([["bent", bent([[0, 1, 0]])], ["stamped", { matrices: at([10, 10]), motif: new Uint16Array(0) }]])("a %s piece that ends on a bisector is clipped there while it is painted", async (_, scene) => {
+test.each([
+  ["bent", bent([[0, 1, 0]])],
+  ["stamped", { matrices: at([10, 10]), motif: new Uint16Array(0) }],
+])("a %s piece that ends on a bisector is clipped there while it is painted", async (_, scene) => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  paintPieces(ctx, laidOf([motif()], { ...scene, cut: new Uint32Array([0]), bisectors: new Float32Array([12, 7, 1, 0]) }), VIEW, 1, AREA);
+  paintPieces(
+    ctx,
+    laidOf([motif()], { ...scene, cut: new Uint32Array([0]), bisectors: new Float32Array([12, 7, 1, 0]) }),
+    VIEW,
+    1,
+    AREA,
+  );
   expect([done[0], done[2], done.at(-1)]).toEqual(["save", ["fill", "#a33a2f", expect.anything()], "restore"]);
   const clip = done[1] as number[][];
   const [xs, ys] = [clip.map((p) => p[0]), clip.map((p) => p[1])];
@@ -157,7 +265,12 @@ test.each([["bent", bent([[0, 1, 0]])], ["stamped", { matrices: at([10, 10]), mo
 test("a piece may end on two bisectors, and one after it on none", async () => {
   const { paintPieces, laidOf } = await import("./painter");
   const { ctx, done } = orderedContext();
-  const scene = { matrices: at([10, 10], [20, 10]), motif: new Uint16Array(0), cut: new Uint32Array([0, 0]), bisectors: new Float32Array([12, 7, 1, 0, 8, 7, -1, 0]) };
+  const scene = {
+    matrices: at([10, 10], [20, 10]),
+    motif: new Uint16Array(0),
+    cut: new Uint32Array([0, 0]),
+    bisectors: new Float32Array([12, 7, 1, 0, 8, 7, -1, 0]),
+  };
   paintPieces(ctx, laidOf([motif()], scene), VIEW, 1, AREA);
   expect(done.filter(Array.isArray).length).toBe(4); // two clips, two fills
   expect(done.indexOf("restore")).toBeLessThan(done.length - 2);

@@ -51,7 +51,13 @@ class Painter {
   private contour = 0; // the row of the contours where the next outlined piece's begin
   private cut = 0; // the row of the cuts where the next cut piece's begin
 
-  constructor(private readonly ctx: Ctx, private readonly laid: Laid, private readonly page: View, area: Area, ratio: number) {
+  constructor(
+    private readonly ctx: Ctx,
+    private readonly laid: Laid,
+    private readonly page: View,
+    area: Area,
+    ratio: number,
+  ) {
     this.seen = sightOf(area, ratio);
     this.specks = new Specks(ctx);
   }
@@ -61,8 +67,12 @@ class Painter {
     const { scale: s } = page;
     const m = laid.matrices;
     const at = piece * PIECES.width;
-    const a = m[at] * s, b = m[at + 1] * s, c = m[at + 2] * s, d = m[at + 3] * s;
-    const x = m[at + 4] * s + page.x, y = m[at + 5] * s + page.y;
+    const a = m[at] * s,
+      b = m[at + 1] * s,
+      c = m[at + 2] * s,
+      d = m[at + 3] * s;
+    const x = m[at + 4] * s + page.x,
+      y = m[at + 5] * s + page.y;
     const stamp = laid.stamps[laid.motif.length ? laid.motif[piece] : 0] ?? laid.stamps[0];
     const how = laid.drawn.length ? laid.drawn[piece] : STAMPED;
     const size = Math.max(Math.hypot(a, b), Math.hypot(c, d));
@@ -85,7 +95,8 @@ class Painter {
 
   private paintOutlined(piece: number, how: number, stamp: Stamp): void {
     const { contours } = this.laid;
-    while (this.contour * CONTOURS.width < contours.length && contours[this.contour * CONTOURS.width + CONTOURS.piece] < piece) this.contour++;
+    while (this.contour * CONTOURS.width < contours.length && contours[this.contour * CONTOURS.width + CONTOURS.piece] < piece)
+      this.contour++;
     this.contour = paintOutlines(this.ctx, this.laid, piece, how, this.contour, stamp, this.page);
   }
 
@@ -96,7 +107,8 @@ class Painter {
     if (cut[this.cut] !== piece) return false;
     this.ctx.save();
     inPage(this.ctx, this.page);
-    for (; cut[this.cut] === piece; this.cut++) clipOnBisector(this.ctx, bisectors, this.cut, centre, reach, SEAM_PX / this.page.scale);
+    for (; cut[this.cut] === piece; this.cut++)
+      clipOnBisector(this.ctx, bisectors, this.cut, centre, reach, SEAM_PX / this.page.scale);
     return true;
   }
 }

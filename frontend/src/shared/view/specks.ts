@@ -9,7 +9,15 @@ export class Specks {
   constructor(private readonly ctx: Ctx) {}
 
   /** Add a piece at an affine map to device pixels. */
-  add({ colour, left, top, right, bottom }: Stamp["speck"], a: number, b: number, c: number, d: number, x: number, y: number): void {
+  add(
+    { colour, left, top, right, bottom }: Stamp["speck"],
+    a: number,
+    b: number,
+    c: number,
+    d: number,
+    x: number,
+    y: number,
+  ): void {
     if (colour !== this.colour) this.paint();
     this.colour = colour;
     const path = (this.path ??= new Path2D());

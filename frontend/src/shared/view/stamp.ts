@@ -83,7 +83,9 @@ export function stampOf(art: Artwork): Stamp {
   };
   const [halfWidth, base] = [art.width_mm / 2, art.base_line_mm];
   const reach = Math.max(
-    ...art.shapes.map(({ box: [l, t, r, b] }) => Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base))),
+    ...art.shapes.map(({ box: [l, t, r, b] }) =>
+      Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base)),
+    ),
   );
   const stamp = { shapes, reach: Math.max(0, reach), speck };
   stamps.set(art, stamp);
@@ -117,7 +119,12 @@ function boxOf(d: string): number[] {
 
 function rgba(hex: string, opacity: number): string {
   if (opacity >= 1) return hex;
-  return hex + Math.round(opacity * 255).toString(16).padStart(2, "0");
+  return (
+    hex +
+    Math.round(opacity * 255)
+      .toString(16)
+      .padStart(2, "0")
+  );
 }
 
 /** Fill the current path as a shape is filled; its gradient lies where `own` puts the piece. */
@@ -213,7 +220,8 @@ function unskewed(ctx: Ctx, { gradient, matrix: m, opacity }: Shade): CanvasGrad
 
 function shade(ctx: Ctx, own: Shade, paint: (path: Path2D) => void): void {
   const { gradient, matrix: m } = own;
-  const style = gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
+  const style =
+    gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
   for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity));
   ctx.save();
   ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);

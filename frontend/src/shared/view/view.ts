@@ -31,4 +31,3 @@ export function sightOf({ x = 0, y = 0, width, height }: Area, ratio: number): S
   const [left, top, right, bottom] = [x, y, x + width, y + height].map((px) => px * ratio);
   return (atX, atY, reach) => atX + reach >= left && atY + reach >= top && atX - reach <= right && atY - reach <= bottom;
 }
-

@@ -46,7 +46,10 @@ export function Bench(props: Props) {
   const standing = edit.standing ?? bench;
   const fitted = useMemo(() => benchView(size, standing), [size, standing]);
   const { originX, originY } = edit;
-  const view = useMemo(() => ({ ...fitted, x: fitted.x + originX * fitted.scale, y: fitted.y + originY * fitted.scale }), [fitted, originX, originY]);
+  const view = useMemo(
+    () => ({ ...fitted, x: fitted.x + originX * fitted.scale, y: fitted.y + originY * fitted.scale }),
+    [fitted, originX, originY],
+  );
 
   const paint = useCallback<Paint>((ctx, area, ratio) => paintBench(ctx, area, ratio, bench, view), [bench, view]);
   const at = (event: React.PointerEvent): [number, number] => {
@@ -58,24 +61,55 @@ export function Bench(props: Props) {
     const found = partAt(motif.shapes, ...at(event), 8 / view.scale);
     if (found === null) return props.onParts([]);
     const own = withGroup(motif.shapes, found);
-    const more = event.shiftKey ? (own.every((i) => parts.includes(i)) ? parts.filter((i) => !own.includes(i)) : [...new Set([...parts, ...own])]) : own;
+    const more = event.shiftKey
+      ? own.every((i) => parts.includes(i))
+        ? parts.filter((i) => !own.includes(i))
+        : [...new Set([...parts, ...own])]
+      : own;
     props.onParts(more.sort((a, b) => a - b));
   };
   return (
-    <div ref={box} className={`relative min-h-0 flex-1 overflow-hidden ${night ? "weave-night" : "weave"}`} onPointerDown={choose} data-testid="bench" data-scale={view.scale} data-x={view.x} data-y={view.y} data-version={standing.motif.version}>
-      <WorkCanvas paint={paint} label={`${motif.name} between its own neighbours`} testId="motif-bench" className="absolute inset-0" />
+    <div
+      ref={box}
+      className={`relative min-h-0 flex-1 overflow-hidden ${night ? "weave-night" : "weave"}`}
+      onPointerDown={choose}
+      data-testid="bench"
+      data-scale={view.scale}
+      data-x={view.x}
+      data-y={view.y}
+      data-version={standing.motif.version}
+    >
+      <WorkCanvas
+        paint={paint}
+        label={`${motif.name} between its own neighbours`}
+        testId="motif-bench"
+        className="absolute inset-0"
+      />
       <svg className="pointer-events-none absolute inset-0 h-full w-full">
         <FrameMarks bench={bench} view={view} size={size} night={night} />
         {tab === "cut" && !drawing && <CutMarks bench={bench} edit={edit} view={view} size={size} />}
         {tab === "points" && !drawing && parts.length === 1 && bench.contours && (
-          <PointMarks contours={bench.contours} part={parts[0]} edit={edit} view={view} nodes={props.nodes} onNodes={props.onNodes} contour={props.contour} onContour={props.onContour} />
+          <PointMarks
+            contours={bench.contours}
+            part={parts[0]}
+            edit={edit}
+            view={view}
+            nodes={props.nodes}
+            onNodes={props.onNodes}
+            contour={props.contour}
+            onContour={props.onContour}
+          />
         )}
-        {tab !== "cut" && tab !== "points" && !drawing && parts.length > 0 && <PartMarks bench={bench} edit={edit} view={view} parts={parts} />}
+        {tab !== "cut" && tab !== "points" && !drawing && parts.length > 0 && (
+          <PartMarks bench={bench} edit={edit} view={view} parts={parts} />
+        )}
       </svg>
       {drawing && <DrawOver view={view} edit={edit} drawing={drawing} set={props.onDrawing} />}
       <p className={`pointer-events-none absolute bottom-2 left-5 text-[12.5px] ${night ? "text-white/75" : "text-moss"}`}>
         Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {pitch_mm.toFixed(2)} mm.{" "}
-        {motif.cuts_mm ? "What lies between the tapes repeats, as along the foot." : "Neighbours are pale: what is drawn here is always seen repeating."}
+        {motif.cuts_mm
+          ? "What lies between the tapes repeats, as along the foot."
+          : "Neighbours are pale: what is drawn here is always seen repeating."}
       </p>
     </div>
   );
@@ -95,7 +129,14 @@ function paintBench(ctx: Ctx, area: { width: number; height: number }, ratio: nu
     }
     ctx.globalAlpha = alpha;
     const s = view.scale * ratio;
-    ctx.setTransform(s, 0, 0, s, (view.x + (motif.width_mm / 2 + shift) * view.scale) * ratio, (view.y + motif.base_line_mm * view.scale) * ratio);
+    ctx.setTransform(
+      s,
+      0,
+      0,
+      s,
+      (view.x + (motif.width_mm / 2 + shift) * view.scale) * ratio,
+      (view.y + motif.base_line_mm * view.scale) * ratio,
+    );
     stampShapes(ctx, stamp);
     ctx.restore();
   };
@@ -134,9 +175,28 @@ function FrameMarks({ bench, view, size, night }: { bench: MotifBench; view: Vie
   const base = y + motif.base_line_mm * view.scale;
   return (
     <g>
-      <rect x={x} y={y} width={motif.width_mm * view.scale} height={motif.height_mm * view.scale} fill="none" stroke={ink} strokeWidth="1.1" />
-      <path d={`M0 ${base}H${size.width}`} stroke={night ? "#e08a7e" : "var(--color-madder)"} strokeDasharray="1.5 4" strokeWidth="1.4" />
-      <text x={x + (motif.width_mm * view.scale) / 2} y={y + motif.height_mm * view.scale + 17} textAnchor="middle" fontSize="12.5" fill={ink}>
+      <rect
+        x={x}
+        y={y}
+        width={motif.width_mm * view.scale}
+        height={motif.height_mm * view.scale}
+        fill="none"
+        stroke={ink}
+        strokeWidth="1.1"
+      />
+      <path
+        d={`M0 ${base}H${size.width}`}
+        stroke={night ? "#e08a7e" : "var(--color-madder)"}
+        strokeDasharray="1.5 4"
+        strokeWidth="1.4"
+      />
+      <text
+        x={x + (motif.width_mm * view.scale) / 2}
+        y={y + motif.height_mm * view.scale + 17}
+        textAnchor="middle"
+        fontSize="12.5"
+        fill={ink}
+      >
         {motif.width_mm.toFixed(2)} mm
       </text>
     </g>
@@ -144,7 +204,17 @@ function FrameMarks({ bench, view, size, night }: { bench: MotifBench; view: Vie
 }
 
 /** Draw with the pen or mouse over the bench; what is let go is smoothed and laid on top. */
-function DrawOver({ view, edit, drawing, set }: { view: View; edit: MotifEdit; drawing: Drawing; set: (drawing: Drawing | null) => void }) {
+function DrawOver({
+  view,
+  edit,
+  drawing,
+  set,
+}: {
+  view: View;
+  edit: MotifEdit;
+  drawing: Drawing;
+  set: (drawing: Drawing | null) => void;
+}) {
   const stroke = useRef<[number, number][]>([]);
   const [line, setLine] = useState("");
   const begin = useChange((stroke: Schemas["Draw"]) => kept<Motif>(api.POST("/api/motifs/drawn", { body: { stroke } })));
@@ -159,7 +229,8 @@ function DrawOver({ view, edit, drawing, set }: { view: View; edit: MotifEdit; d
     window.addEventListener("keydown", leave);
     return () => window.removeEventListener("keydown", leave);
   }, [set]);
-  const px = ([x, y]: [number, number]): string => `${(view.x + x * view.scale).toFixed(1)} ${(view.y + y * view.scale).toFixed(1)}`;
+  const px = ([x, y]: [number, number]): string =>
+    `${(view.x + x * view.scale).toFixed(1)} ${(view.y + y * view.scale).toFixed(1)}`;
   return (
     <svg
       data-testid="draw-over"
@@ -177,16 +248,35 @@ function DrawOver({ view, edit, drawing, set }: { view: View; edit: MotifEdit; d
         setLine((now) => `${now}L${px(place)}`);
       }}
       onPointerUp={(event) => {
-        const points = event.shiftKey && stroke.current.length > 1 ? [stroke.current[0], stroke.current[stroke.current.length - 1]] : stroke.current;
+        const points =
+          event.shiftKey && stroke.current.length > 1
+            ? [stroke.current[0], stroke.current[stroke.current.length - 1]]
+            : stroke.current;
         stroke.current = [];
         setLine("");
         if (points.length < 2) return;
-        const drawn = { op: "draw", points, width_mm: drawing.width_mm, colour: "#20352c", closed: drawing.closed, straight: event.shiftKey } as const;
-        if (drawing.fresh) begin.mutate(drawn, { onSuccess: (made) => (set({ ...drawing, fresh: false }), go("motif", made.id)) });
+        const drawn = {
+          op: "draw",
+          points,
+          width_mm: drawing.width_mm,
+          colour: "#20352c",
+          closed: drawing.closed,
+          straight: event.shiftKey,
+        } as const;
+        if (drawing.fresh)
+          begin.mutate(drawn, { onSuccess: (made) => (set({ ...drawing, fresh: false }), go("motif", made.id)) });
         else edit.keep(drawn);
       }}
     >
-      <path d={line} fill={drawing.closed ? "#20352c22" : "none"} stroke="var(--color-madder)" strokeWidth={Math.max(1.5, drawing.width_mm * view.scale)} strokeLinecap="round" strokeLinejoin="round" opacity=".75" />
+      <path
+        d={line}
+        fill={drawing.closed ? "#20352c22" : "none"}
+        stroke="var(--color-madder)"
+        strokeWidth={Math.max(1.5, drawing.width_mm * view.scale)}
+        strokeLinecap="round"
+        strokeLinejoin="round"
+        opacity=".75"
+      />
     </svg>
   );
 }

@@ -9,21 +9,41 @@ import { WorkCanvas } from "../../shared/view/WorkCanvas";
 type Proposal = Schemas["ProposalMessage"];
 export type CornerRole = "outside_corner" | "inside_corner";
 
-const WORDS: Record<Proposal["way"], string> = { mitre: "mitred", lap: "lapped", bend: "bent round", across: "across the corner" };
+const WORDS: Record<Proposal["way"], string> = {
+  mitre: "mitred",
+  lap: "lapped",
+  bend: "bent round",
+  across: "across the corner",
+};
 
 /** The corner pieces that can be made of the repeat, each laid between repeats; press one to take it. */
-export function CornerProposals({ brush, role, versions, onTake }: { brush: Brush; role: CornerRole; versions: string; onTake: (way: Proposal["way"]) => void }) {
+export function CornerProposals({
+  brush,
+  role,
+  versions,
+  onTake,
+}: {
+  brush: Brush;
+  role: CornerRole;
+  versions: string;
+  onTake: (way: Proposal["way"]) => void;
+}) {
   const { data, error } = useQuery({
     queryKey: ["corner-proposals", brush.id, brush.version, role, versions],
     queryFn: () => kept(api.GET("/api/brushes/{id}/corner-proposals/{role}", { params: { path: { id: brush.id, role } } })),
   });
   if (error) return <p className="mt-1 text-[12.5px]">{error.message}</p>;
   if (!data) return <p className="mt-1 text-[12.5px] text-moss">Making them…</p>;
-  if (!data.proposals.length) return <p className="mt-1 text-[12.5px]">No corner can be made of this repeat; trace or cut it first.</p>;
+  if (!data.proposals.length)
+    return <p className="mt-1 text-[12.5px]">No corner can be made of this repeat; trace or cut it first.</p>;
   return (
     <div role="group" aria-label="Corner pieces to choose from" className="mt-1 grid grid-cols-4 gap-1.5">
       {data.proposals.map((proposal) => (
-        <button key={proposal.way} className="border border-rule bg-work p-0.5 text-[11.5px] leading-tight hover:border-madder" onClick={() => onTake(proposal.way)}>
+        <button
+          key={proposal.way}
+          className="border border-rule bg-work p-0.5 text-[11.5px] leading-tight hover:border-madder"
+          onClick={() => onTake(proposal.way)}
+        >
           <Sketch proposal={proposal} />
           {WORDS[proposal.way]}
         </button>

@@ -26,20 +26,36 @@ interface Props {
 export function MotifFacts({ motif, workshop, bench, edit }: Props) {
   const [name, setName] = useState(motif.name);
   const rename = useChange((next: string) =>
-    withVersion("motif", motif, (version) => kept<Motif>(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { name: next, version } }))),
+    withVersion("motif", motif, (version) =>
+      kept<Motif>(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { name: next, version } })),
+    ),
   );
-  const remove = useChange(() => kept(api.DELETE("/api/motifs/{id}", { params: { path: { id: motif.id }, query: { version: motif.version } } })));
+  const remove = useChange(() =>
+    kept(api.DELETE("/api/motifs/{id}", { params: { path: { id: motif.id }, query: { version: motif.version } } })),
+  );
   const make = useChange(() => kept<Brush>(api.POST("/api/brushes", { body: { name: motif.name, motif_id: motif.id } })));
   const [role, setRole] = useState(0);
   const join = useChange((brush: Brush) => {
     const own = ROLES[role].role;
     const motif_ids = own === "repeat" ? [...brush.pieces.repeat, motif.id] : [motif.id];
-    return kept<Brush>(api.POST("/api/brushes/{id}/pieces", { params: { path: { id: brush.id } }, body: { version: brush.version, role: own, motif_ids } }));
+    return kept<Brush>(
+      api.POST("/api/brushes/{id}/pieces", {
+        params: { path: { id: brush.id } },
+        body: { version: brush.version, role: own, motif_ids },
+      }),
+    );
   });
   const leave = useChange((brush: Brush) => {
-    const own = ROLES.find((r) => (r.role === "repeat" ? brush.pieces.repeat.includes(motif.id) : brush.pieces[r.role] === motif.id))!.role;
+    const own = ROLES.find((r) =>
+      r.role === "repeat" ? brush.pieces.repeat.includes(motif.id) : brush.pieces[r.role] === motif.id,
+    )!.role;
     const motif_ids = own === "repeat" ? brush.pieces.repeat.filter((id) => id !== motif.id) : [];
-    return kept<Brush>(api.POST("/api/brushes/{id}/pieces", { params: { path: { id: brush.id } }, body: { version: brush.version, role: own, motif_ids } }));
+    return kept<Brush>(
+      api.POST("/api/brushes/{id}/pieces", {
+        params: { path: { id: brush.id } },
+        body: { version: brush.version, role: own, motif_ids },
+      }),
+    );
   });
   const users = workshop.brushes.filter((b) => Object.values(b.pieces).flat().includes(motif.id));
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
@@ -54,14 +70,21 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
         onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
       />
       <p className="mb-1.5 text-moss">
-        Frame {bench.motif.width_mm.toFixed(2)} × {bench.motif.height_mm.toFixed(2)} mm, {bench.weight.parts} {bench.weight.parts === 1 ? "part" : "parts"}
+        Frame {bench.motif.width_mm.toFixed(2)} × {bench.motif.height_mm.toFixed(2)} mm, {bench.weight.parts}{" "}
+        {bench.weight.parts === 1 ? "part" : "parts"}
       </p>
       {starter && <StarterFigures bench={bench} edit={edit} group={starter.group} />}
       <div className="my-2 flex gap-1.5">
-        <button className="plain-button px-1.5 py-0.5 whitespace-nowrap" onClick={() => edit.keep({ op: "turn", turn_deg: -90 }, { label: `turn ${motif.name}` })}>
+        <button
+          className="plain-button px-1.5 py-0.5 whitespace-nowrap"
+          onClick={() => edit.keep({ op: "turn", turn_deg: -90 }, { label: `turn ${motif.name}` })}
+        >
           Quarter left
         </button>
-        <button className="plain-button px-1.5 py-0.5 whitespace-nowrap" onClick={() => edit.keep({ op: "turn", turn_deg: 90 }, { label: `turn ${motif.name}` })}>
+        <button
+          className="plain-button px-1.5 py-0.5 whitespace-nowrap"
+          onClick={() => edit.keep({ op: "turn", turn_deg: 90 }, { label: `turn ${motif.name}` })}
+        >
           Quarter right
         </button>
         <a className="plain-button px-1.5 py-0.5 whitespace-nowrap" href={`/api/motifs/${motif.id}/motif.svg`} download>
@@ -95,7 +118,10 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
             }}
           />
         </span>
-        <button className="text-[12.5px] text-madder underline decoration-dotted" onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}>
+        <button
+          className="text-[12.5px] text-madder underline decoration-dotted"
+          onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}
+        >
           Delete
         </button>
       </div>
@@ -110,7 +136,11 @@ export function MotifFacts({ motif, workshop, bench, edit }: Props) {
                 {b.name}
               </button>
               {(b.pieces.repeat.length > 1 || !b.pieces.repeat.includes(motif.id)) && (
-                <button className="ml-1 text-madder underline decoration-dotted" aria-label={`Take it out of ${b.name}`} onClick={() => leave.mutate(b)}>
+                <button
+                  className="ml-1 text-madder underline decoration-dotted"
+                  aria-label={`Take it out of ${b.name}`}
+                  onClick={() => leave.mutate(b)}
+                >
                   take it out
                 </button>
               )}

@@ -20,9 +20,7 @@ export function MotifList({ workshop, open }: { workshop: Workshop; open: { id: 
               className="flex h-full w-full flex-col border border-rule bg-work hover:border-loden aria-[current]:border-2 aria-[current]:border-indigo"
               onClick={() => go("motif", motif.id)}
             >
-              <span className="min-h-0 w-full flex-1">
-                {drawn && <Portrait motif={drawn[i]} />}
-              </span>
+              <span className="min-h-0 w-full flex-1">{drawn && <Portrait motif={drawn[i]} />}</span>
               <span className="w-full truncate px-1 pb-0.5 text-[12px]">{motif.name}</span>
             </button>
           </li>
@@ -37,7 +35,14 @@ function Portrait({ motif }: { motif: Motif }) {
     (ctx, size, ratio) => {
       const view = fitView(size.width, size.height, [motif.width_mm, motif.height_mm], 7);
       const scale = Math.min(view.scale, 6);
-      ctx.setTransform(scale * ratio, 0, 0, scale * ratio, (size.width / 2) * ratio, (size.height / 2 + (motif.base_line_mm - motif.height_mm / 2) * scale) * ratio);
+      ctx.setTransform(
+        scale * ratio,
+        0,
+        0,
+        scale * ratio,
+        (size.width / 2) * ratio,
+        (size.height / 2 + (motif.base_line_mm - motif.height_mm / 2) * scale) * ratio,
+      );
       stampShapes(ctx, stampOf(motif));
     },
     [motif],

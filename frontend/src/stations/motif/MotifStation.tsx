@@ -48,10 +48,17 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
     const picture = PICTURES.test(chosen.name) || /^image\/(png|jpeg|webp|tiff)$/.test(chosen.type);
     const most = picture ? MOST_PICTURE : MOST_SVG;
     if (chosen.size > most) {
-      say(`${chosen.name} is ${(chosen.size / 1048576).toFixed(1)} MB, more than the ${most / 1048576} MB ${picture ? "a picture" : "a drawing"} may have; nothing was brought in`);
+      say(
+        `${chosen.name} is ${(chosen.size / 1048576).toFixed(1)} MB, more than the ${most / 1048576} MB ${picture ? "a picture" : "a drawing"} may have; nothing was brought in`,
+      );
       return;
     }
-    const name = (chosen.name.replace(/\.\w+$/i, "").replace(/[-_]+/g, " ").trim() || "Motif").slice(0, 200);
+    const name = (
+      chosen.name
+        .replace(/\.\w+$/i, "")
+        .replace(/[-_]+/g, " ")
+        .trim() || "Motif"
+    ).slice(0, 200);
     if (picture) {
       try {
         setOriginal(await bringInPicture(name, chosen));
@@ -103,7 +110,17 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
         }}
       />
       {motif && !original && beginning !== "pick-up" ? (
-        <Work key={motif.id} motif={motif} workshop={workshop} beginning={beginning} begin={begin} onFile={pickFile} onOriginal={setOriginal} drawing={drawing} setDrawing={setDrawing} />
+        <Work
+          key={motif.id}
+          motif={motif}
+          workshop={workshop}
+          beginning={beginning}
+          begin={begin}
+          onFile={pickFile}
+          onOriginal={setOriginal}
+          drawing={drawing}
+          setDrawing={setDrawing}
+        />
       ) : (
         <>
           <div className="relative flex min-w-0 flex-1 flex-col">
@@ -114,7 +131,11 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
               <div className="relative flex-1">
                 {beginning === "starters" && <Starters motif={undefined} edit={null} onDone={done} />}
                 {beginning === "tray" && <ScanTray onTaken={setOriginal} onDone={done} />}
-                {open ? <p className="p-8 text-moss">Opening {open.name}…</p> : <NoMotif onStarters={() => begin("starters")} onFile={pickFile} />}
+                {open ? (
+                  <p className="p-8 text-moss">Opening {open.name}…</p>
+                ) : (
+                  <NoMotif onStarters={() => begin("starters")} onFile={pickFile} />
+                )}
               </div>
             )}
           </div>
@@ -125,13 +146,21 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
           )}
         </>
       )}
-      {over && <p className="pointer-events-none absolute inset-6 z-30 flex items-center justify-center border-2 border-dashed border-madder bg-madder-wash/80 text-lg">Let go to bring it in</p>}
+      {over && (
+        <p className="pointer-events-none absolute inset-6 z-30 flex items-center justify-center border-2 border-dashed border-madder bg-madder-wash/80 text-lg">
+          Let go to bring it in
+        </p>
+      )}
     </div>
   );
 }
 
 async function bringInPicture(name: string, chosen: File): Promise<Original> {
-  const reply = await fetch(`/api/originals?name=${encodeURIComponent(name)}`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: chosen });
+  const reply = await fetch(`/api/originals?name=${encodeURIComponent(name)}`, {
+    method: "POST",
+    headers: { "Content-Type": "application/octet-stream" },
+    body: chosen,
+  });
   const answer = await reply.json();
   if (!reply.ok) throw new Refusal(answer.message ?? "the picture was refused", reply.status);
   return answer as Original;
@@ -146,7 +175,11 @@ interface BeginProps {
 
 function BeginBar({ beginning, begin, onFile, children }: BeginProps) {
   const way = (words: string, which: Exclude<Beginning, null>) => (
-    <button className="font-semibold hover:text-madder aria-expanded:text-madder" aria-expanded={beginning === which} onClick={() => begin(which)}>
+    <button
+      className="font-semibold hover:text-madder aria-expanded:text-madder"
+      aria-expanded={beginning === which}
+      onClick={() => begin(which)}
+    >
       {words}
     </button>
   );
@@ -203,7 +236,11 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal, drawing, 
     <>
       <div className="relative flex min-w-0 flex-1 flex-col">
         <BeginBar beginning={beginning} begin={begin} onFile={onFile}>
-          <button className="font-semibold hover:text-madder aria-pressed:text-madder" aria-pressed={drawing !== null} onClick={() => setDrawing(drawing ? null : { width_mm: 0.8, closed: false, fresh: false })}>
+          <button
+            className="font-semibold hover:text-madder aria-pressed:text-madder"
+            aria-pressed={drawing !== null}
+            onClick={() => setDrawing(drawing ? null : { width_mm: 0.8, closed: false, fresh: false })}
+          >
             Draw
           </button>
           <span className="ml-auto flex items-baseline gap-3 text-moss">
@@ -219,11 +256,29 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal, drawing, 
           {beginning === "starters" && <Starters motif={motif} edit={edit} onDone={() => begin(null)} />}
           {beginning === "tray" && <ScanTray onTaken={onOriginal} onDone={() => begin(null)} />}
           {drawing && <DrawBar drawing={drawing} set={setDrawing} name={motif.name} />}
-          <Bench bench={bench} edit={edit} tab={tab} parts={known} onParts={choose} nodes={nodes} onNodes={setNodes} contour={contour} onContour={setContour} drawing={drawing} onDrawing={setDrawing} night={night} />
+          <Bench
+            bench={bench}
+            edit={edit}
+            tab={tab}
+            parts={known}
+            onParts={choose}
+            nodes={nodes}
+            onNodes={setNodes}
+            contour={contour}
+            onContour={setContour}
+            drawing={drawing}
+            onDrawing={setDrawing}
+            night={night}
+          />
         </div>
         <nav aria-label="Work on the motif" className="flex h-[36px] shrink-0 items-center gap-6 border-t border-rule px-5">
           {TABS.map(([key, words]) => (
-            <button key={key} aria-current={tab === key || undefined} className="border-b-2 border-transparent pb-0.5 hover:border-rule aria-[current]:border-madder aria-[current]:font-semibold" onClick={() => open(key)}>
+            <button
+              key={key}
+              aria-current={tab === key || undefined}
+              className="border-b-2 border-transparent pb-0.5 hover:border-rule aria-[current]:border-madder aria-[current]:font-semibold"
+              onClick={() => open(key)}
+            >
               {words}
             </button>
           ))}
@@ -233,11 +288,24 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal, drawing, 
             </span>
           )}
         </nav>
-        <section aria-label={TABS.find(([key]) => key === tab)![1]} className="h-[236px] shrink-0 border-t border-rule bg-work px-5 pt-2 pb-2">
+        <section
+          aria-label={TABS.find(([key]) => key === tab)![1]}
+          className="h-[236px] shrink-0 border-t border-rule bg-work px-5 pt-2 pb-2"
+        >
           {weight.warning && <HeavyWarning bench={bench} edit={edit} />}
           {tab === "cut" && <SeamPanel bench={bench} edit={edit} />}
           {tab === "shapes" && <ShapesPanel bench={bench} edit={edit} parts={known} onParts={choose} />}
-          {tab === "points" && <PointsPanel bench={bench} edit={edit} parts={known} onParts={choose} nodes={nodes} onNodes={setNodes} contour={contour} />}
+          {tab === "points" && (
+            <PointsPanel
+              bench={bench}
+              edit={edit}
+              parts={known}
+              onParts={choose}
+              nodes={nodes}
+              onNodes={setNodes}
+              contour={contour}
+            />
+          )}
           {tab === "paint" && <PaintPanel bench={bench} edit={edit} parts={known} onParts={choose} />}
           {tab === "soft" && <SoftPanel bench={bench} edit={edit} parts={known} onParts={choose} />}
         </section>
@@ -250,18 +318,35 @@ function Work({ motif, workshop, beginning, begin, onFile, onOriginal, drawing, 
   );
 }
 
-function HeavyWarning({ bench, edit }: { bench: NonNullable<ReturnType<typeof useMotifEdit>["bench"]>; edit: ReturnType<typeof useMotifEdit> }) {
+function HeavyWarning({
+  bench,
+  edit,
+}: {
+  bench: NonNullable<ReturnType<typeof useMotifEdit>["bench"]>;
+  edit: ReturnType<typeof useMotifEdit>;
+}) {
   const { weight, motif } = bench;
   return (
     <p className="mb-1.5 border-l-[3px] border-weld bg-weld-wash px-3 py-1">
       Heavy: {weight.warning}.{" "}
       {weight.thin_mm !== null && (
-        <button className="thread-word" onClick={() => edit.keep({ op: "thin", parts: motif.shapes.flatMap((s, i) => (s.derived ? [] : [i])), tolerance_mm: weight.thin_mm! }, { label: `thin within ${weight.thin_mm} mm` })}>
+        <button
+          className="thread-word"
+          onClick={() =>
+            edit.keep(
+              { op: "thin", parts: motif.shapes.flatMap((s, i) => (s.derived ? [] : [i])), tolerance_mm: weight.thin_mm! },
+              { label: `thin within ${weight.thin_mm} mm` },
+            )
+          }
+        >
           Thin within {weight.thin_mm} mm{weight.thin_points !== null ? `, ${weight.thin_points} points left` : ""}
         </button>
       )}
       {weight.pixels_to !== null && (
-        <button className="thread-word" onClick={() => edit.keep({ op: "lighten", width_px: weight.pixels_to! }, { label: "lighter picture" })}>
+        <button
+          className="thread-word"
+          onClick={() => edit.keep({ op: "lighten", width_px: weight.pixels_to! }, { label: "lighter picture" })}
+        >
           Scale the picture to {weight.pixels_to} pixels across
         </button>
       )}
@@ -273,11 +358,27 @@ function DrawBar({ drawing, set, name }: { drawing: Drawing; set: (drawing: Draw
   return (
     <div className="absolute top-2 left-1/2 z-10 flex w-max -translate-x-1/2 items-center gap-4 border border-madder bg-work px-4 py-1.5">
       <span className="text-[12.5px]">Draw with pen or mouse; Shift keeps it straight.</span>
-      <NumberField compact label="Pen" unit="mm" step={0.1} value={drawing.width_mm} standard={0.8} onSet={(v) => v > 0 && set({ ...drawing, width_mm: v })} />
-      <button className="plain-button px-2 py-0.5" aria-pressed={drawing.closed} onClick={() => set({ ...drawing, closed: !drawing.closed })}>
+      <NumberField
+        compact
+        label="Pen"
+        unit="mm"
+        step={0.1}
+        value={drawing.width_mm}
+        standard={0.8}
+        onSet={(v) => v > 0 && set({ ...drawing, width_mm: v })}
+      />
+      <button
+        className="plain-button px-2 py-0.5"
+        aria-pressed={drawing.closed}
+        onClick={() => set({ ...drawing, closed: !drawing.closed })}
+      >
         {drawing.closed ? "fills what it goes round" : "leaves a stroke"}
       </button>
-      <button className="plain-button px-2 py-0.5" aria-pressed={drawing.fresh} onClick={() => set({ ...drawing, fresh: !drawing.fresh })}>
+      <button
+        className="plain-button px-2 py-0.5"
+        aria-pressed={drawing.fresh}
+        onClick={() => set({ ...drawing, fresh: !drawing.fresh })}
+      >
         {drawing.fresh ? "begins a new motif" : `onto ${name}`}
       </button>
       <button className="plain-button px-2 py-0.5" onClick={() => set(null)}>
@@ -291,7 +392,10 @@ function NoMotif({ onStarters, onFile }: { onStarters: () => void; onFile: () =>
   return (
     <div className="mx-auto mt-20 max-w-[52ch]">
       <h2 className="text-xl">No motif yet</h2>
-      <p className="my-3">A motif is the piece that repeats: one link, leaf or stitch. Begin with a starter and change its figures, or bring in an SVG, a scan or a photo.</p>
+      <p className="my-3">
+        A motif is the piece that repeats: one link, leaf or stitch. Begin with a starter and change its figures, or bring in an
+        SVG, a scan or a photo.
+      </p>
       <button className="firm-button mr-3" onClick={onStarters}>
         Begin with a starter
       </button>

@@ -12,7 +12,17 @@ interface Props {
   onParts: ChooseParts;
 }
 
-export function ColourField({ label, value, onDrag, onSet }: { label: string; value: string; onDrag?: (colour: string) => void; onSet: (colour: string) => void }) {
+export function ColourField({
+  label,
+  value,
+  onDrag,
+  onSet,
+}: {
+  label: string;
+  value: string;
+  onDrag?: (colour: string) => void;
+  onSet: (colour: string) => void;
+}) {
   return (
     <label className="flex items-center gap-1.5 text-[12.5px] text-moss">
       {label}
@@ -32,7 +42,8 @@ export function ColourField({ label, value, onDrag, onSet }: { label: string; va
 export function PaintPanel({ bench, edit, parts, onParts }: Props) {
   const shape = bench.motif.shapes[parts[0]];
   const paint = (more: Omit<Extract<Edit, { op: "paint" }>, "op" | "parts">): Edit => ({ op: "paint", parts, ...more });
-  const keep = (more: Omit<Extract<Edit, { op: "paint" }>, "op" | "parts">, label: string): void => edit.keep(paint(more), { label, merge_key: label });
+  const keep = (more: Omit<Extract<Edit, { op: "paint" }>, "op" | "parts">, label: string): void =>
+    edit.keep(paint(more), { label, merge_key: label });
   return (
     <div className="flex h-full gap-5">
       <PartList bench={bench} parts={parts} onParts={onParts} />
@@ -42,20 +53,59 @@ export function PaintPanel({ bench, edit, parts, onParts }: Props) {
           <>
             <Row words="Fill">
               <ColourField label="Fill colour" value={shape.fill ?? "#ffffff"} onSet={(fill) => keep({ fill }, "fill")} />
-              <NumberField compact label="covers" unit="%" step={5} decimals={0} value={(shape.fill_opacity ?? 1) * 100} standard={100} onDrag={(v) => edit.show(paint({ fill_opacity: v / 100 }))} onSet={(v) => keep({ fill_opacity: Math.min(1, Math.max(0, v / 100)) }, "fill covers")} onLeave={edit.drop} />
-              <button className="plain-button px-2 py-0.5" disabled={!shape.fill || !shape.stroke} onClick={() => keep({ fill: "none" }, "no fill")}>
+              <NumberField
+                compact
+                label="covers"
+                unit="%"
+                step={5}
+                decimals={0}
+                value={(shape.fill_opacity ?? 1) * 100}
+                standard={100}
+                onDrag={(v) => edit.show(paint({ fill_opacity: v / 100 }))}
+                onSet={(v) => keep({ fill_opacity: Math.min(1, Math.max(0, v / 100)) }, "fill covers")}
+                onLeave={edit.drop}
+              />
+              <button
+                className="plain-button px-2 py-0.5"
+                disabled={!shape.fill || !shape.stroke}
+                onClick={() => keep({ fill: "none" }, "no fill")}
+              >
                 No fill
               </button>
             </Row>
             <Row words="Stroke">
-              <ColourField label="Stroke colour" value={shape.stroke ?? "#20352c"} onSet={(stroke) => keep({ stroke }, "stroke")} />
-              <NumberField compact label="wide" unit="mm" step={0.1} value={shape.stroke_width || 0.5} standard={0.5} onDrag={(v) => shape.stroke && v > 0 && edit.show(paint({ stroke_width_mm: v }))} onSet={(v) => keep({ stroke: shape.stroke ?? "#20352c", stroke_width_mm: v }, "stroke width")} onLeave={edit.drop} />
+              <ColourField
+                label="Stroke colour"
+                value={shape.stroke ?? "#20352c"}
+                onSet={(stroke) => keep({ stroke }, "stroke")}
+              />
+              <NumberField
+                compact
+                label="wide"
+                unit="mm"
+                step={0.1}
+                value={shape.stroke_width || 0.5}
+                standard={0.5}
+                onDrag={(v) => shape.stroke && v > 0 && edit.show(paint({ stroke_width_mm: v }))}
+                onSet={(v) => keep({ stroke: shape.stroke ?? "#20352c", stroke_width_mm: v }, "stroke width")}
+                onLeave={edit.drop}
+              />
               {(["butt", "round", "square"] as const).map((cap) => (
-                <button key={cap} className="plain-button px-2 py-0.5 aria-pressed:border-madder" aria-pressed={!!shape.stroke && shape.cap === cap} disabled={!shape.stroke} onClick={() => keep({ cap }, "stroke ends")}>
+                <button
+                  key={cap}
+                  className="plain-button px-2 py-0.5 aria-pressed:border-madder"
+                  aria-pressed={!!shape.stroke && shape.cap === cap}
+                  disabled={!shape.stroke}
+                  onClick={() => keep({ cap }, "stroke ends")}
+                >
                   {cap} ends
                 </button>
               ))}
-              <button className="plain-button px-2 py-0.5" disabled={!shape.stroke || !shape.fill} onClick={() => keep({ stroke: "none" }, "no stroke")}>
+              <button
+                className="plain-button px-2 py-0.5"
+                disabled={!shape.stroke || !shape.fill}
+                onClick={() => keep({ stroke: "none" }, "no stroke")}
+              >
                 No stroke
               </button>
             </Row>
@@ -64,7 +114,12 @@ export function PaintPanel({ bench, edit, parts, onParts }: Props) {
             <LightRow edit={edit} parts={parts} />
           </>
         )}
-        {shape?.picture && <p className="text-moss">A picture keeps its own colours{shape.picture.stencil ? "; as a stencil it takes the line’s ink" : ""}. Trace it to paint its shapes.</p>}
+        {shape?.picture && (
+          <p className="text-moss">
+            A picture keeps its own colours{shape.picture.stencil ? "; as a stencil it takes the line’s ink" : ""}. Trace it to
+            paint its shapes.
+          </p>
+        )}
       </div>
     </div>
   );
@@ -92,7 +147,7 @@ function GradientRow({ shape, edit, parts }: { shape: MotifBench["motif"]["shape
       <ColourField label="from" value={from} onSet={setFrom} />
       <ColourField label="to" value={to} onSet={setTo} />
       <NumberField
-      compact
+        compact
         label="runs at"
         unit="°"
         step={15}
@@ -123,10 +178,16 @@ function BackRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
     <Row words="Back">
       <ColourField label="Back colour" value={colour} onSet={setColour} />
       <NumberField compact label="grown by" unit="mm" step={0.1} value={grow} standard={0} onSet={setGrow} />
-      <button className="plain-button px-2 py-0.5" onClick={() => edit.keep({ op: "back", parts, colour, grow_mm: grow, fill_holes: true })}>
+      <button
+        className="plain-button px-2 py-0.5"
+        onClick={() => edit.keep({ op: "back", parts, colour, grow_mm: grow, fill_holes: true })}
+      >
         Put behind
       </button>
-      <button className="plain-button px-2 py-0.5" onClick={() => edit.keep({ op: "back", parts, colour, grow_mm: grow, fill_holes: false })}>
+      <button
+        className="plain-button px-2 py-0.5"
+        onClick={() => edit.keep({ op: "back", parts, colour, grow_mm: grow, fill_holes: false })}
+      >
         Put behind, holes open
       </button>
     </Row>
@@ -135,7 +196,13 @@ function BackRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
 
 function LightRow({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
   const [figures, setFigures] = useState({ from_deg: -120, width_mm: 0.4, opacity: 0.5, inset_mm: 0 });
-  const make = (kind: "highlight" | "shadow", own = figures): Edit => ({ op: "light", parts, kind, colour: kind === "highlight" ? "#ffffff" : "#14201b", ...own });
+  const make = (kind: "highlight" | "shadow", own = figures): Edit => ({
+    op: "light",
+    parts,
+    kind,
+    colour: kind === "highlight" ? "#ffffff" : "#14201b",
+    ...own,
+  });
   const field = (name: keyof typeof figures, label: string, unit: string, step: number, per = 1) => (
     <NumberField
       compact

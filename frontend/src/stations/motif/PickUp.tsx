@@ -18,7 +18,12 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
   const [box, size] = useSize<HTMLDivElement>();
   const from = useRef<[number, number] | null>(null);
   const pick = useChange((own: Region) =>
-    kept<Motif>(api.POST("/api/pages/{id}/pick-up", { params: { path: { id: pageId } }, body: { name: name.trim() || "Picked up", left_mm: own[0], top_mm: own[1], right_mm: own[2], bottom_mm: own[3] } })),
+    kept<Motif>(
+      api.POST("/api/pages/{id}/pick-up", {
+        params: { path: { id: pageId } },
+        body: { name: name.trim() || "Picked up", left_mm: own[0], top_mm: own[1], right_mm: own[2], bottom_mm: own[3] },
+      }),
+    ),
   );
   const scale = page ? Math.min((size.width - 40) / page.width_mm, (size.height - 40) / page.height_mm) : 1;
   const [left, top] = page ? [(size.width - page.width_mm * scale) / 2, (size.height - page.height_mm * scale) / 2] : [0, 0];
@@ -26,7 +31,8 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
     const own = event.currentTarget.getBoundingClientRect();
     return [round((event.clientX - own.x) / scale, 2), round((event.clientY - own.y) / scale, 2)];
   };
-  const set = (i: number, mm: number): void => setRegion((now) => (now ?? [0, 0, 20, 20]).map((v, k) => (k === i ? mm : v)) as Region);
+  const set = (i: number, mm: number): void =>
+    setRegion((now) => (now ?? [0, 0, 20, 20]).map((v, k) => (k === i ? mm : v)) as Region);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-end gap-6 border-b border-rule bg-work px-5 py-2">
@@ -57,12 +63,22 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
               from.current = null;
             }}
           >
-            <img alt={`${page.name} as laid`} draggable={false} className="pointer-events-none h-full w-full" src={`/api/pages/${page.id}/page.png?dpi=${Math.max(20, Math.min(200, Math.round(scale * 25.4)))}&ground=page`} />
+            <img
+              alt={`${page.name} as laid`}
+              draggable={false}
+              className="pointer-events-none h-full w-full"
+              src={`/api/pages/${page.id}/page.png?dpi=${Math.max(20, Math.min(200, Math.round(scale * 25.4)))}&ground=page`}
+            />
             {region && (
               <span
                 aria-hidden
                 className="absolute border-2 border-dashed border-madder"
-                style={{ left: region[0] * scale, top: region[1] * scale, width: (region[2] - region[0]) * scale, height: (region[3] - region[1]) * scale }}
+                style={{
+                  left: region[0] * scale,
+                  top: region[1] * scale,
+                  width: (region[2] - region[0]) * scale,
+                  height: (region[3] - region[1]) * scale,
+                }}
               />
             )}
           </div>
@@ -70,8 +86,17 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
         {!page && <p className="p-8 text-moss">There is no page yet. Draw a line at the Page station first.</p>}
       </div>
       <div className="flex items-center gap-3 border-t border-rule bg-work px-5 py-2.5">
-        <input aria-label="Name of the new motif" className="w-[210px] border-b-[1.5px] border-loden" value={name} onChange={(e) => setName(e.target.value)} />
-        <button className="firm-button disabled:opacity-50" disabled={!region || pick.isPending} onClick={() => region && pick.mutate(region, { onSuccess: (made) => (go("motif", made.id), onDone()) })}>
+        <input
+          aria-label="Name of the new motif"
+          className="w-[210px] border-b-[1.5px] border-loden"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button
+          className="firm-button disabled:opacity-50"
+          disabled={!region || pick.isPending}
+          onClick={() => region && pick.mutate(region, { onSuccess: (made) => (go("motif", made.id), onDone()) })}
+        >
           {pick.isPending ? "Picking up…" : "Pick up as a motif"}
         </button>
         <button className="plain-button" onClick={onDone}>

@@ -14,8 +14,25 @@ type Job = Schemas["JobMessage"];
 type Hand = "region" | "belongs" | "belongs_not" | "colour";
 
 const PLAIN: Preparation = {
-  region: null, clear: null, tolerance: 12, belongs: [], belongs_not: [], mark_px: 16, fade_rim_pct: 0, fade_corner_pct: 0, coverage: null, stencil: false,
-  back_white: false, trim: true, trace: null, threshold: null, colours: 4, least_speck_px: 24, sharpness: 0.5, width_mm: null, dpi: null,
+  region: null,
+  clear: null,
+  tolerance: 12,
+  belongs: [],
+  belongs_not: [],
+  mark_px: 16,
+  fade_rim_pct: 0,
+  fade_corner_pct: 0,
+  coverage: null,
+  stencil: false,
+  back_white: false,
+  trim: true,
+  trace: null,
+  threshold: null,
+  colours: 4,
+  least_speck_px: 24,
+  sharpness: 0.5,
+  width_mm: null,
+  dpi: null,
 };
 
 /** A picture on its way to a motif: what is taken of it, what is cleared, and the motif it would give, repeating. */
@@ -51,8 +68,19 @@ export function PictureBench({ original, onDone }: { original: Original; onDone:
         <KeepFields how={how} set={set} />
         <TraceFields how={how} set={set} />
         <div className="flex flex-col gap-2">
-          <NumberField label="Length of the motif" unit="mm" step={1} value={how.width_mm ?? preview?.motif.width_mm ?? 0} onSet={(width_mm) => set({ width_mm })} />
-          <input aria-label="Name of the new motif" className="border-b-[1.5px] border-loden" value={name} onChange={(e) => setName(e.target.value)} />
+          <NumberField
+            label="Length of the motif"
+            unit="mm"
+            step={1}
+            value={how.width_mm ?? preview?.motif.width_mm ?? 0}
+            onSet={(width_mm) => set({ width_mm })}
+          />
+          <input
+            aria-label="Name of the new motif"
+            className="border-b-[1.5px] border-loden"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
           {job ? (
             <div role="status" className="text-[12.5px]">
               <progress className="w-full" max={1} value={job.share} aria-label="Progress" />
@@ -62,7 +90,11 @@ export function PictureBench({ original, onDone }: { original: Original; onDone:
               </button>
             </div>
           ) : (
-            <button className="firm-button" disabled={!preview || refusal !== null} onClick={() => start(name.trim() || original.name, how)}>
+            <button
+              className="firm-button"
+              disabled={!preview || refusal !== null}
+              onClick={() => start(name.trim() || original.name, how)}
+            >
               Make the motif
             </button>
           )}
@@ -70,7 +102,8 @@ export function PictureBench({ original, onDone }: { original: Original; onDone:
             Leave the picture
           </button>
           <p className="text-[11.5px] text-moss">
-            {original.width_px} × {original.height_px} pixels{original.dpi ? `, ${original.dpi} dpi` : ", no size of its own: 96 to the inch"}. {original.told.join(" ")}
+            {original.width_px} × {original.height_px} pixels
+            {original.dpi ? `, ${original.dpi} dpi` : ", no size of its own: 96 to the inch"}. {original.told.join(" ")}
           </p>
         </div>
       </div>
@@ -81,7 +114,9 @@ export function PictureBench({ original, onDone }: { original: Original; onDone:
 function figures(preview: Preview): string {
   const { motif } = preview;
   const size = `${motif.width_mm.toFixed(1)} × ${motif.height_mm.toFixed(1)} mm`;
-  return preview.deviation_mm === null ? `A picture of ${size}.` : `${preview.points} points, within ${preview.deviation_mm.toFixed(3)} mm of the picture; ${size}.`;
+  return preview.deviation_mm === null
+    ? `A picture of ${size}.`
+    : `${preview.points} points, within ${preview.deviation_mm.toFixed(3)} mm of the picture; ${size}.`;
 }
 
 function usePreview(sha: string, how: Preparation) {
@@ -163,9 +198,17 @@ function Source({ original, how, hand, set, frame }: SourceProps) {
   const at = (event: React.PointerEvent): [number, number] => {
     const own = event.currentTarget.getBoundingClientRect();
     const clamp = (v: number, most: number): number => Math.round(Math.max(0, Math.min(most, v)));
-    return [clamp((event.clientX - own.x) / scale, original.width_px), clamp((event.clientY - own.y) / scale, original.height_px)];
+    return [
+      clamp((event.clientX - own.x) / scale, original.width_px),
+      clamp((event.clientY - own.y) / scale, original.height_px),
+    ];
   };
-  const between = (a: [number, number], b: [number, number]): Preparation["region"] => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])];
+  const between = (a: [number, number], b: [number, number]): Preparation["region"] => [
+    Math.min(a[0], b[0]),
+    Math.min(a[1], b[1]),
+    Math.abs(a[0] - b[0]),
+    Math.abs(a[1] - b[1]),
+  ];
   const mark = (place: [number, number]): void => {
     const key = hand === "belongs" ? "belongs" : "belongs_not";
     set({ [key]: [...(how[key] ?? []), place], mark_px: Math.max(4, Math.round(10 / scale)) });
@@ -198,16 +241,59 @@ function Source({ original, how, hand, set, frame }: SourceProps) {
           set({ region: own && own[2] > 3 && own[3] > 3 ? own : null });
         }}
       >
-        <img ref={picture} alt={original.name} draggable={false} className="pointer-events-none h-full w-full" src={`/api/originals/${original.sha}/shown.png`} />
+        <img
+          ref={picture}
+          alt={original.name}
+          draggable={false}
+          className="pointer-events-none h-full w-full"
+          src={`/api/originals/${original.sha}/shown.png`}
+        />
         <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
-          {region && <rect x={region[0] * scale} y={region[1] * scale} width={region[2] * scale} height={region[3] * scale} fill="none" stroke="var(--color-madder)" strokeWidth="1.6" strokeDasharray="6 3" />}
-          {frame && <rect x={frame[0] * scale} y={frame[1] * scale} width={frame[2] * scale} height={frame[3] * scale} fill="none" stroke="var(--color-indigo)" strokeWidth="1.2" />}
-          {how.belongs?.map(([x, y], i) => <path key={`b${i}`} d={`M${x * scale - 5} ${y * scale}h10M${x * scale} ${y * scale - 5}v10`} stroke="#0b6b3a" strokeWidth="3" />)}
-          {how.belongs_not?.map(([x, y], i) => <path key={`n${i}`} d={`M${x * scale - 5} ${y * scale}h10`} stroke="var(--color-madder)" strokeWidth="3" />)}
+          {region && (
+            <rect
+              x={region[0] * scale}
+              y={region[1] * scale}
+              width={region[2] * scale}
+              height={region[3] * scale}
+              fill="none"
+              stroke="var(--color-madder)"
+              strokeWidth="1.6"
+              strokeDasharray="6 3"
+            />
+          )}
+          {frame && (
+            <rect
+              x={frame[0] * scale}
+              y={frame[1] * scale}
+              width={frame[2] * scale}
+              height={frame[3] * scale}
+              fill="none"
+              stroke="var(--color-indigo)"
+              strokeWidth="1.2"
+            />
+          )}
+          {how.belongs?.map(([x, y], i) => (
+            <path
+              key={`b${i}`}
+              d={`M${x * scale - 5} ${y * scale}h10M${x * scale} ${y * scale - 5}v10`}
+              stroke="#0b6b3a"
+              strokeWidth="3"
+            />
+          ))}
+          {how.belongs_not?.map(([x, y], i) => (
+            <path key={`n${i}`} d={`M${x * scale - 5} ${y * scale}h10`} stroke="var(--color-madder)" strokeWidth="3" />
+          ))}
         </svg>
       </div>
       <p className="absolute bottom-1 left-4 bg-work/80 px-1 text-[12.5px] text-moss">
-        {{ region: "Pull over the part to take; a short press takes all.", belongs: "Mark what belongs to the thing.", belongs_not: "Mark what does not belong.", colour: "Press the colour to clear." }[hand]}
+        {
+          {
+            region: "Pull over the part to take; a short press takes all.",
+            belongs: "Mark what belongs to the thing.",
+            belongs_not: "Mark what does not belong.",
+            colour: "Press the colour to clear.",
+          }[hand]
+        }
       </p>
     </div>
   );
@@ -231,7 +317,11 @@ interface FieldsProps {
 function ClearFields({ how, set, hand, setHand }: FieldsProps & { hand: Hand; setHand: (hand: Hand) => void }) {
   const picked = how.clear?.startsWith("#") ? how.clear : null;
   const tool = (words: string, which: Hand) => (
-    <button className="plain-button px-2 py-0.5 aria-pressed:border-madder aria-pressed:font-semibold" aria-pressed={hand === which} onClick={() => setHand(which)}>
+    <button
+      className="plain-button px-2 py-0.5 aria-pressed:border-madder aria-pressed:font-semibold"
+      aria-pressed={hand === which}
+      onClick={() => setHand(which)}
+    >
       {words}
     </button>
   );
@@ -252,7 +342,16 @@ function ClearFields({ how, set, hand, setHand }: FieldsProps & { hand: Hand; se
         }}
       />
       <div className="mt-1 flex items-end gap-3">
-        <NumberField label="Tolerance" unit="" step={1} decimals={0} value={how.tolerance ?? 12} standard={12} onDrag={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })} onSet={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })} />
+        <NumberField
+          label="Tolerance"
+          unit=""
+          step={1}
+          decimals={0}
+          value={how.tolerance ?? 12}
+          standard={12}
+          onDrag={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })}
+          onSet={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })}
+        />
         {picked && <ColourField label="Colour to clear" value={picked} onSet={(clear) => set({ clear })} />}
       </div>
       <span className="mt-1 block text-[12.5px] text-moss">On the picture</span>
@@ -260,7 +359,11 @@ function ClearFields({ how, set, hand, setHand }: FieldsProps & { hand: Hand; se
         {tool("Region", "region")}
         {tool("Belongs", "belongs")}
         {tool("Does not belong", "belongs_not")}
-        <button className="plain-button px-2 py-0.5" disabled={!how.belongs?.length && !how.belongs_not?.length} onClick={() => set({ belongs: [], belongs_not: [] })}>
+        <button
+          className="plain-button px-2 py-0.5"
+          disabled={!how.belongs?.length && !how.belongs_not?.length}
+          onClick={() => set({ belongs: [], belongs_not: [] })}
+        >
           No marks
         </button>
       </div>
@@ -285,14 +388,44 @@ function KeepFields({ how, set }: FieldsProps) {
         onSet={(next) => set({ stencil: next === "stencil", coverage: next === "light" || next === "dark" ? next : null })}
       />
       <div className="mt-1 flex gap-4">
-        <NumberField label="Fade the rim" unit="%" step={2} decimals={0} value={how.fade_rim_pct ?? 0} standard={0} onDrag={(v) => set({ fade_rim_pct: clampPct(v, 100) })} onSet={(v) => set({ fade_rim_pct: clampPct(v, 100) })} />
-        <NumberField label="Round the corners" unit="%" step={2} decimals={0} value={how.fade_corner_pct ?? 0} standard={0} onDrag={(v) => set({ fade_corner_pct: clampPct(v, 50) })} onSet={(v) => set({ fade_corner_pct: clampPct(v, 50) })} />
+        <NumberField
+          label="Fade the rim"
+          unit="%"
+          step={2}
+          decimals={0}
+          value={how.fade_rim_pct ?? 0}
+          standard={0}
+          onDrag={(v) => set({ fade_rim_pct: clampPct(v, 100) })}
+          onSet={(v) => set({ fade_rim_pct: clampPct(v, 100) })}
+        />
+        <NumberField
+          label="Round the corners"
+          unit="%"
+          step={2}
+          decimals={0}
+          value={how.fade_corner_pct ?? 0}
+          standard={0}
+          onDrag={(v) => set({ fade_corner_pct: clampPct(v, 50) })}
+          onSet={(v) => set({ fade_corner_pct: clampPct(v, 50) })}
+        />
       </div>
       <label className="mt-1 flex min-h-[26px] items-center gap-1.5">
-        <input type="checkbox" className="h-[18px] w-[18px]" checked={how.trim} onChange={(e) => set({ trim: e.target.checked })} /> Trim the empty margin
+        <input
+          type="checkbox"
+          className="h-[18px] w-[18px]"
+          checked={how.trim}
+          onChange={(e) => set({ trim: e.target.checked })}
+        />{" "}
+        Trim the empty margin
       </label>
       <label className="flex min-h-[26px] items-center gap-1.5">
-        <input type="checkbox" className="h-[18px] w-[18px]" checked={how.back_white} onChange={(e) => set({ back_white: e.target.checked })} /> Back it with white
+        <input
+          type="checkbox"
+          className="h-[18px] w-[18px]"
+          checked={how.back_white}
+          onChange={(e) => set({ back_white: e.target.checked })}
+        />{" "}
+        Back it with white
       </label>
     </div>
   );
@@ -316,12 +449,47 @@ function TraceFields({ how, set }: FieldsProps) {
       {how.trace && (
         <div className="mt-1 grid grid-cols-2 gap-x-4">
           {how.trace === "threshold" ? (
-            <NumberField label="Ink is darker than" unit="%" step={2} decimals={0} value={(how.threshold ?? 0.5) * 100} onDrag={(v) => set({ threshold: clampPct(v, 100) / 100 })} onSet={(v) => set({ threshold: clampPct(v, 100) / 100 })} />
+            <NumberField
+              label="Ink is darker than"
+              unit="%"
+              step={2}
+              decimals={0}
+              value={(how.threshold ?? 0.5) * 100}
+              onDrag={(v) => set({ threshold: clampPct(v, 100) / 100 })}
+              onSet={(v) => set({ threshold: clampPct(v, 100) / 100 })}
+            />
           ) : (
-            <NumberField label="Colours" unit="" step={1} decimals={0} value={how.colours ?? 4} standard={4} onDrag={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })} onSet={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })} />
+            <NumberField
+              label="Colours"
+              unit=""
+              step={1}
+              decimals={0}
+              value={how.colours ?? 4}
+              standard={4}
+              onDrag={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })}
+              onSet={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })}
+            />
           )}
-          <NumberField label="Least speck" unit="px²" step={4} decimals={0} value={how.least_speck_px ?? 24} standard={24} onDrag={(v) => set({ least_speck_px: Math.max(0, v) })} onSet={(v) => set({ least_speck_px: Math.max(0, v) })} />
-          <NumberField label="Corners kept" unit="%" step={5} decimals={0} value={(how.sharpness ?? 0.5) * 100} standard={50} onDrag={(v) => set({ sharpness: clampPct(v, 100) / 100 })} onSet={(v) => set({ sharpness: clampPct(v, 100) / 100 })} />
+          <NumberField
+            label="Least speck"
+            unit="px²"
+            step={4}
+            decimals={0}
+            value={how.least_speck_px ?? 24}
+            standard={24}
+            onDrag={(v) => set({ least_speck_px: Math.max(0, v) })}
+            onSet={(v) => set({ least_speck_px: Math.max(0, v) })}
+          />
+          <NumberField
+            label="Corners kept"
+            unit="%"
+            step={5}
+            decimals={0}
+            value={(how.sharpness ?? 0.5) * 100}
+            standard={50}
+            onDrag={(v) => set({ sharpness: clampPct(v, 100) / 100 })}
+            onSet={(v) => set({ sharpness: clampPct(v, 100) / 100 })}
+          />
           {how.trace === "threshold" && how.threshold !== null && (
             <button className="plain-button self-end px-2 py-0.5" onClick={() => set({ threshold: null })}>
               Find the threshold
@@ -329,7 +497,9 @@ function TraceFields({ how, set }: FieldsProps) {
           )}
         </div>
       )}
-      {how.trace === "threshold" && how.threshold === null && <p className="text-[11.5px] text-moss">Ink and ground are told apart on their own; drag the figure to set it by hand.</p>}
+      {how.trace === "threshold" && how.threshold === null && (
+        <p className="text-[11.5px] text-moss">Ink and ground are told apart on their own; drag the figure to set it by hand.</p>
+      )}
     </div>
   );
 }

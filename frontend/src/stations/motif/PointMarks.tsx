@@ -28,7 +28,9 @@ export function PointMarks(props: Props) {
   const choose = (contour: number, node: number, more: boolean): void => {
     const same = contour === props.contour;
     props.onContour(contour);
-    props.onNodes(more && same ? (props.nodes.includes(node) ? props.nodes.filter((n) => n !== node) : [...props.nodes, node]) : [node]);
+    props.onNodes(
+      more && same ? (props.nodes.includes(node) ? props.nodes.filter((n) => n !== node) : [...props.nodes, node]) : [node],
+    );
   };
   return (
     <g>
@@ -57,12 +59,35 @@ export function PointMarks(props: Props) {
       {count <= MOST_SHOWN &&
         contours.map((c, k) =>
           c.at.map((_, i) => (
-            <Node key={`${k}.${i}`} {...props} own={c} k={k} i={i} x={x} y={y} chosen={k === props.contour && props.nodes.includes(i)} onChoose={(more) => choose(k, i, more)} />
+            <Node
+              key={`${k}.${i}`}
+              {...props}
+              own={c}
+              k={k}
+              i={i}
+              x={x}
+              y={y}
+              chosen={k === props.contour && props.nodes.includes(i)}
+              onChoose={(more) => choose(k, i, more)}
+            />
           )),
         )}
       {contours[props.contour] &&
         props.nodes.map((i) =>
-          (["into", "out"] as const).map((side) => <Pull key={`${i}${side}`} own={contours[props.contour]} i={i} side={side} part={part} contour={props.contour} edit={edit} view={view} x={x} y={y} />),
+          (["into", "out"] as const).map((side) => (
+            <Pull
+              key={`${i}${side}`}
+              own={contours[props.contour]}
+              i={i}
+              side={side}
+              part={part}
+              contour={props.contour}
+              edit={edit}
+              view={view}
+              x={x}
+              y={y}
+            />
+          )),
         )}
     </g>
   );
@@ -71,7 +96,9 @@ export function PointMarks(props: Props) {
 function outline(c: Contour, x: (p: number[]) => number, y: (p: number[]) => number): string {
   const sides = c.at.map((_, i) => {
     const j = (i + 1) % c.at.length;
-    return !c.closed && j === 0 ? "" : `C${x(c.out[i])} ${y(c.out[i])} ${x(c.into[j])} ${y(c.into[j])} ${x(c.at[j])} ${y(c.at[j])}`;
+    return !c.closed && j === 0
+      ? ""
+      : `C${x(c.out[i])} ${y(c.out[i])} ${x(c.into[j])} ${y(c.into[j])} ${x(c.at[j])} ${y(c.at[j])}`;
   });
   return `M${x(c.at[0])} ${y(c.at[0])}${sides.join("")}`;
 }
@@ -88,12 +115,20 @@ interface NodeProps extends Props {
 
 function Node({ own, k, i, x, y, chosen, onChoose, edit, part, view, nodes, contour }: NodeProps) {
   const which = chosen && contour === k ? nodes : [i];
-  const moved = (dx: number, dy: number) => ({ op: "move_nodes" as const, part, contour: k, nodes: which, dx_mm: round(dx / view.scale), dy_mm: round(dy / view.scale) });
+  const moved = (dx: number, dy: number) => ({
+    op: "move_nodes" as const,
+    part,
+    contour: k,
+    nodes: which,
+    dx_mm: round(dx / view.scale),
+    dy_mm: round(dy / view.scale),
+  });
   const handle = useHandle({
     begin: () => null,
     move: (dx, dy) => edit.show(moved(dx, dy)),
     done: (dx, dy) => edit.keep(moved(dx, dy)),
-    step: (by) => edit.keep({ op: "move_nodes", part, contour: k, nodes: which, dx_mm: round(by * 0.1), dy_mm: 0 }, { merge_key: "nodes" }),
+    step: (by) =>
+      edit.keep({ op: "move_nodes", part, contour: k, nodes: which, dx_mm: round(by * 0.1), dy_mm: 0 }, { merge_key: "nodes" }),
     leave: edit.drop,
   });
   const [px, py] = [x(own.at[i]), y(own.at[i])];
@@ -116,7 +151,12 @@ function Node({ own, k, i, x, y, chosen, onChoose, edit, part, view, nodes, cont
       {own.flowing[i] ? (
         <circle cx={px} cy={py} r="4" fill={chosen ? colour : "#fff"} stroke={colour} strokeWidth="1.6" />
       ) : (
-        <path d={`M${px - 4.5} ${py + 3.5}L${px} ${py - 4.5}L${px + 4.5} ${py + 3.5}Z`} fill={chosen ? colour : "#fff"} stroke={colour} strokeWidth="1.6" />
+        <path
+          d={`M${px - 4.5} ${py + 3.5}L${px} ${py - 4.5}L${px + 4.5} ${py + 3.5}Z`}
+          fill={chosen ? colour : "#fff"}
+          stroke={colour}
+          strokeWidth="1.6"
+        />
       )}
     </g>
   );
@@ -137,7 +177,15 @@ interface PullProps {
 function Pull({ own, i, side, part, contour, edit, view, x, y }: PullProps) {
   const place = own[side][i];
   const at = own.at[i];
-  const pulled = (from: number[], dx: number, dy: number) => ({ op: "handle" as const, part, contour, node: i, side, x_mm: round(from[0] + dx / view.scale), y_mm: round(from[1] + dy / view.scale) });
+  const pulled = (from: number[], dx: number, dy: number) => ({
+    op: "handle" as const,
+    part,
+    contour,
+    node: i,
+    side,
+    x_mm: round(from[0] + dx / view.scale),
+    y_mm: round(from[1] + dy / view.scale),
+  });
   const handle = useHandle({
     begin: () => place,
     move: (dx, dy, from) => edit.show(pulled(from, dx, dy)),

@@ -14,9 +14,19 @@ import { CornerProposals, type CornerRole } from "./CornerProposals";
 type Sample = Schemas["SampleMessage"];
 type Role = Schemas["MakePiece"]["role"];
 
-const NAMES: Record<string, string> = { start: "start piece", end: "end piece", outside_corner: "outside corner", inside_corner: "inside corner" };
+const NAMES: Record<string, string> = {
+  start: "start piece",
+  end: "end piece",
+  outside_corner: "outside corner",
+  inside_corner: "inside corner",
+};
 
-const ENDS = [["half of it", "half"], ["mirrored", "mirror"], ["turned", "turned"], ["the same", "same"]] as const;
+const ENDS = [
+  ["half of it", "half"],
+  ["mirrored", "mirror"],
+  ["turned", "turned"],
+  ["the same", "same"],
+] as const;
 const isCorner = (role: Role): role is CornerRole => role.endsWith("corner");
 
 /** All pieces of a brush on one small line with a corner of each kind; press one to bring it to the bench, a missing one to make it. */
@@ -35,12 +45,21 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
   const [box, size] = useSize<HTMLDivElement>();
   const [asking, setAsking] = useState<Role | null>(null);
   const make = useChange((input: { role: Role; way: Schemas["MakePiece"]["way"] }) =>
-    kept<Brush>(api.POST("/api/brushes/{id}/make-piece", { params: { path: { id: brush.id } }, body: { version: brush.version, ...input } })),
+    kept<Brush>(
+      api.POST("/api/brushes/{id}/make-piece", {
+        params: { path: { id: brush.id } },
+        body: { version: brush.version, ...input },
+      }),
+    ),
   );
   const width = data ? data.box[2] - data.box[0] : 1;
   const height = data ? data.box[3] - data.box[1] : 1;
   const fitted = fitView(size.width, size.height, [width, height], 4);
-  const view = { scale: fitted.scale, x: fitted.x - (data?.box[0] ?? 0) * fitted.scale, y: fitted.y - (data?.box[1] ?? 0) * fitted.scale };
+  const view = {
+    scale: fitted.scale,
+    x: fitted.x - (data?.box[0] ?? 0) * fitted.scale,
+    y: fitted.y - (data?.box[1] ?? 0) * fitted.scale,
+  };
   const paint = useCallback<Paint>(
     (ctx, _area, ratio) => {
       if (!data || !motifs) return;
@@ -64,15 +83,28 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
         Sampler <span className="font-sans text-[12px] font-normal text-moss">{brush.name}, its pieces where they lie</span>
       </h2>
       <div ref={box} className="weave relative h-[150px] border border-rule">
-        <WorkCanvas paint={paint} label={`The pieces of ${brush.name} on the sampler`} testId="sampler" className="absolute inset-0" />
+        <WorkCanvas
+          paint={paint}
+          label={`The pieces of ${brush.name} on the sampler`}
+          testId="sampler"
+          className="absolute inset-0"
+        />
         {data?.slots.map((slot) => (
           <button
             key={slot.role}
-            title={slot.made ? `Bring the ${NAMES[slot.role]} to the bench` : `No ${NAMES[slot.role]} yet: press to make one from the repeat`}
+            title={
+              slot.made
+                ? `Bring the ${NAMES[slot.role]} to the bench`
+                : `No ${NAMES[slot.role]} yet: press to make one from the repeat`
+            }
             aria-label={slot.made ? `${NAMES[slot.role]}, to the bench` : `No ${NAMES[slot.role]} yet`}
             className={`absolute h-[26px] w-[26px] -translate-x-1/2 -translate-y-1/2 ${slot.made ? (slot.motif_id === open ? "border-2 border-indigo" : "hover:border hover:border-indigo") : "border border-dashed border-moss bg-[repeating-linear-gradient(45deg,transparent_0_4px,#cfd3c9_4px_5px)]"}`}
             style={{ left: view.x + slot.x_mm * view.scale, top: view.y + slot.y_mm * view.scale }}
-            onClick={() => (slot.made && slot.motif_id ? go("motif", slot.motif_id) : setAsking(asking === slot.role ? null : (slot.role as Role)))}
+            onClick={() =>
+              slot.made && slot.motif_id
+                ? go("motif", slot.motif_id)
+                : setAsking(asking === slot.role ? null : (slot.role as Role))
+            }
           />
         ))}
       </div>
@@ -81,21 +113,33 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
           Make the {NAMES[asking]} from the repeat:{" "}
           {!isCorner(asking) &&
             ENDS.map(([words, way]) => (
-              <button key={way} className="thread-word mr-2" onClick={() => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })}>
+              <button
+                key={way}
+                className="thread-word mr-2"
+                onClick={() => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })}
+              >
                 {words}
               </button>
             ))}
         </p>
       )}
       {asking && isCorner(asking) && (
-        <CornerProposals brush={brush} role={asking} versions={versions} onTake={(way) => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })} />
+        <CornerProposals
+          brush={brush}
+          role={asking}
+          versions={versions}
+          onTake={(way) => make.mutate({ role: asking, way }, { onSuccess: () => setAsking(null) })}
+        />
       )}
       <p className="mt-1 text-[12px] text-moss">
         Repeat:{" "}
         {variants.map((m, i) => (
           <span key={m.id}>
             {i > 0 && ", "}
-            <button className={m.id === open ? "font-semibold text-indigo" : "text-indigo underline decoration-dotted"} onClick={() => go("motif", m.id)}>
+            <button
+              className={m.id === open ? "font-semibold text-indigo" : "text-indigo underline decoration-dotted"}
+              onClick={() => go("motif", m.id)}
+            >
               {m.name}
             </button>
           </span>

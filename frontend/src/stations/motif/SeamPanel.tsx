@@ -34,7 +34,14 @@ export function SeamPanel({ bench, edit }: Props) {
         const s = scale * ratio;
         const at = left ? to : from;
         const middle = seamMiddle(seam, motif.height_mm);
-        ctx.setTransform(s, 0, 0, s, (area.width / 2 + (motif.width_mm / 2 - at) * scale) * ratio, (area.height / 2 + (motif.base_line_mm - middle) * scale) * ratio);
+        ctx.setTransform(
+          s,
+          0,
+          0,
+          s,
+          (area.width / 2 + (motif.width_mm / 2 - at) * scale) * ratio,
+          (area.height / 2 + (motif.base_line_mm - middle) * scale) * ratio,
+        );
         stampShapes(ctx, stamp);
         ctx.restore();
       };
@@ -45,17 +52,32 @@ export function SeamPanel({ bench, edit }: Props) {
     },
     [motif, from, to, seam],
   );
-  const find = useMutation({ mutationFn: () => kept<Schemas["FoundRepeatMessage"]>(api.GET("/api/motifs/{id}/repeat", { params: { path: { id: motif.id } } })) });
-  const divide = useChange(() => kept<Schemas["BrushMessage"]>(api.POST("/api/motifs/{id}/divide", { params: { path: { id: motif.id } }, body: { version: motif.version, name: motif.name } })));
+  const find = useMutation({
+    mutationFn: () =>
+      kept<Schemas["FoundRepeatMessage"]>(api.GET("/api/motifs/{id}/repeat", { params: { path: { id: motif.id } } })),
+  });
+  const divide = useChange(() =>
+    kept<Schemas["BrushMessage"]>(
+      api.POST("/api/motifs/{id}/divide", {
+        params: { path: { id: motif.id } },
+        body: { version: motif.version, name: motif.name },
+      }),
+    ),
+  );
   const picture = motif.shapes.length === 1 && motif.shapes[0].picture !== null;
   const sound = seam.mismatch_mm <= 0.1 && seam.slope_deg <= 15 && seam.delta_e <= 2;
   const joints = motif.joints_mm ?? [
     [from, motif.base_line_mm],
     [to, motif.base_line_mm],
   ];
-  const moved = (which: number, axis: number, mm: number): number[][] => joints.map((j, i) => (i === which ? j.map((v, k) => (k === axis ? mm : v)) : j));
+  const moved = (which: number, axis: number, mm: number): number[][] =>
+    joints.map((j, i) => (i === which ? j.map((v, k) => (k === axis ? mm : v)) : j));
   const apart = seam.filled_mm < 0.5 * seam.inside_mm;
-  const verdict = apart ? "Little reaches the edges: the pieces only touch there." : sound ? "The edges meet." : "The edges do not meet: move a tape, find the best cut, or darn.";
+  const verdict = apart
+    ? "Little reaches the edges: the pieces only touch there."
+    : sound
+      ? "The edges meet."
+      : "The edges do not meet: move a tape, find the best cut, or darn.";
   return (
     <div className="flex h-full gap-6">
       <div className="w-[236px] shrink-0">
@@ -86,7 +108,11 @@ export function SeamPanel({ bench, edit }: Props) {
           <button className="plain-button px-1.5 py-0" disabled={find.isPending} onClick={() => find.mutate()}>
             {find.isPending ? "Looking…" : "Find the repeat"}
           </button>
-          <button className="plain-button px-1.5 py-0" disabled={edit.busy} onClick={() => edit.keep({ op: "darn", width_mm: darn })}>
+          <button
+            className="plain-button px-1.5 py-0"
+            disabled={edit.busy}
+            onClick={() => edit.keep({ op: "darn", width_mm: darn })}
+          >
             Darn the seam
           </button>
           {picture && <NumberField compact label="over" unit="mm" step={0.5} value={darn} standard={2} onSet={setDarn} />}
@@ -94,14 +120,20 @@ export function SeamPanel({ bench, edit }: Props) {
         {find.data && (
           <p className="mt-1.5 text-[12.5px]" data-testid="found-repeat">
             It repeats every{" "}
-            <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.length_mm, 4) })}>
+            <button
+              className="thread-word"
+              onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.length_mm, 4) })}
+            >
               {find.data.length_mm.toFixed(2)} mm
             </button>{" "}
             ({Math.round(find.data.strength * 100)} % alike)
             {find.data.second_mm !== null && (
               <>
                 , else every{" "}
-                <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.second_mm!, 4) })}>
+                <button
+                  className="thread-word"
+                  onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(find.data.second_mm!, 4) })}
+                >
                   {find.data.second_mm.toFixed(2)} mm
                 </button>{" "}
                 ({Math.round((find.data.second_strength ?? 0) * 100)} %)
@@ -112,13 +144,25 @@ export function SeamPanel({ bench, edit }: Props) {
         )}
         {find.error && <p className="mt-2 text-[12.5px] text-madder">{find.error.message}.</p>}
         <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
-          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => divide.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) })}>
+          <button
+            className="plain-button px-1.5 py-0"
+            disabled={!motif.cuts_mm}
+            onClick={() => divide.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) })}
+          >
             Cut in three pieces
           </button>
-          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "keep_between" })}>
+          <button
+            className="plain-button px-1.5 py-0"
+            disabled={!motif.cuts_mm}
+            onClick={() => edit.keep({ op: "keep_between" })}
+          >
             Keep only what repeats
           </button>
-          <button className="plain-button px-1.5 py-0" disabled={!motif.cuts_mm} onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}>
+          <button
+            className="plain-button px-1.5 py-0"
+            disabled={!motif.cuts_mm}
+            onClick={() => edit.keep({ op: "cuts", cuts_mm: null }, { label: "no cuts" })}
+          >
             No cuts
           </button>
         </div>
@@ -137,16 +181,63 @@ export function SeamPanel({ bench, edit }: Props) {
             onLeave={edit.drop}
           />
         ))}
-        <NumberField compact label="Base line" unit="mm" step={0.1} value={motif.base_line_mm} standard={motif.height_mm / 2} onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })} onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })} onLeave={edit.drop} />
-        <NumberField compact label="Length" unit="mm" step={1} value={motif.width_mm} onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })} />
+        <NumberField
+          compact
+          label="Base line"
+          unit="mm"
+          step={0.1}
+          value={motif.base_line_mm}
+          standard={motif.height_mm / 2}
+          onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })}
+          onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })}
+          onLeave={edit.drop}
+        />
+        <NumberField
+          compact
+          label="Length"
+          unit="mm"
+          step={1}
+          value={motif.width_mm}
+          onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })}
+        />
         {joints.map((joint, i) => (
           <span key={i} className="col-span-2 flex justify-between">
-            <NumberField compact label={i ? "Right joint" : "Left joint"} unit="mm" step={0.1} value={joint[0]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 0, v) }, { merge_key: "joint" })} />
-            <NumberField compact label="down" unit="mm" step={0.1} value={joint[1]} onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 1, v) }, { merge_key: "joint" })} />
+            <NumberField
+              compact
+              label={i ? "Right joint" : "Left joint"}
+              unit="mm"
+              step={0.1}
+              value={joint[0]}
+              onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 0, v) }, { merge_key: "joint" })}
+            />
+            <NumberField
+              compact
+              label="down"
+              unit="mm"
+              step={0.1}
+              value={joint[1]}
+              onSet={(v) => edit.keep({ op: "joints", joints_mm: moved(i, 1, v) }, { merge_key: "joint" })}
+            />
           </span>
         ))}
-        <NumberField compact label="High" unit="mm" step={0.1} value={motif.height_mm} onSet={(v) => edit.keep({ op: "frame", left_mm: 0, top_mm: 0, right_mm: motif.width_mm, bottom_mm: v }, { label: `frame ${v} mm high` })} />
-        <button className="plain-button px-1.5 py-0" disabled={!motif.joints_mm} onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}>
+        <NumberField
+          compact
+          label="High"
+          unit="mm"
+          step={0.1}
+          value={motif.height_mm}
+          onSet={(v) =>
+            edit.keep(
+              { op: "frame", left_mm: 0, top_mm: 0, right_mm: motif.width_mm, bottom_mm: v },
+              { label: `frame ${v} mm high` },
+            )
+          }
+        />
+        <button
+          className="plain-button px-1.5 py-0"
+          disabled={!motif.joints_mm}
+          onClick={() => edit.keep({ op: "joints", joints_mm: null }, { label: "joints to the ends" })}
+        >
           Joints to the ends
         </button>
         <button className="plain-button col-start-2 px-1.5 py-0" onClick={() => edit.keep({ op: "trim" })}>
@@ -158,28 +249,55 @@ export function SeamPanel({ bench, edit }: Props) {
 }
 
 function seamMiddle(seam: Schemas["SeamMessage"], height: number): number {
-  const [tops, feet] = [[...seam.left.top_mm, ...seam.right.top_mm], [...seam.left.foot_mm, ...seam.right.foot_mm]];
+  const [tops, feet] = [
+    [...seam.left.top_mm, ...seam.right.top_mm],
+    [...seam.left.foot_mm, ...seam.right.foot_mm],
+  ];
   return tops.length ? (Math.min(...tops) + Math.max(...feet)) / 2 : height / 2;
 }
 
 /** Both edges in profile, side by side: what is filled down the right edge and down the next left one; what differs is marked. */
 function Profile({ seam, height }: { seam: Schemas["SeamMessage"]; height: number }) {
-  const [tops, feet] = [[...seam.left.top_mm, ...seam.right.top_mm], [...seam.left.foot_mm, ...seam.right.foot_mm]];
+  const [tops, feet] = [
+    [...seam.left.top_mm, ...seam.right.top_mm],
+    [...seam.left.foot_mm, ...seam.right.foot_mm],
+  ];
   const top = tops.length ? Math.min(...tops) : 0;
   const foot = tops.length ? Math.max(...feet) : height;
   const pad = Math.max(0.2, (foot - top) * 0.12);
   const y = (mm: number): number => ((mm - top + pad) / (foot - top + 2 * pad)) * 148 + 1;
-  const covered = (edge: Schemas["EdgeMessage"], mm: number): boolean => edge.top_mm.some((t, i) => mm >= t && mm <= edge.foot_mm[i]);
+  const covered = (edge: Schemas["EdgeMessage"], mm: number): boolean =>
+    edge.top_mm.some((t, i) => mm >= t && mm <= edge.foot_mm[i]);
   const breaks = [...new Set([...tops, ...feet])].sort((a, b) => a - b);
-  const differ = breaks.slice(1).map((b, i) => [breaks[i], b]).filter(([a, b]) => covered(seam.left, (a + b) / 2) !== covered(seam.right, (a + b) / 2));
+  const differ = breaks
+    .slice(1)
+    .map((b, i) => [breaks[i], b])
+    .filter(([a, b]) => covered(seam.left, (a + b) / 2) !== covered(seam.right, (a + b) / 2));
   const bars = (edge: Schemas["EdgeMessage"], x: number, stroke: string, dash?: string) =>
     edge.top_mm.map((t, i) => (
-      <rect key={i} x={x} y={y(t)} width="34" height={Math.max(0.6, y(edge.foot_mm[i]) - y(t))} fill={edge.colour[i]} fillOpacity={edge.cover[i] * 0.85} stroke={edge.top_mm.length < 60 ? stroke : "none"} strokeWidth="1.2" strokeDasharray={dash} />
+      <rect
+        key={i}
+        x={x}
+        y={y(t)}
+        width="34"
+        height={Math.max(0.6, y(edge.foot_mm[i]) - y(t))}
+        fill={edge.colour[i]}
+        fillOpacity={edge.cover[i] * 0.85}
+        stroke={edge.top_mm.length < 60 ? stroke : "none"}
+        strokeWidth="1.2"
+        strokeDasharray={dash}
+      />
     ));
   return (
     <figure className="w-[120px] shrink-0">
       <figcaption className="mb-1 text-[12.5px] text-moss">Edges in profile</figcaption>
-      <svg width="120" height="150" role="img" aria-label={`Edges in profile: they differ over ${seam.mismatch_mm.toFixed(2)} mm`} className="border border-rule bg-work">
+      <svg
+        width="120"
+        height="150"
+        role="img"
+        aria-label={`Edges in profile: they differ over ${seam.mismatch_mm.toFixed(2)} mm`}
+        className="border border-rule bg-work"
+      >
         {differ.map(([a, b]) => (
           <rect key={a} x="1" y={y(a)} width="118" height={Math.max(1, y(b) - y(a))} fill="var(--color-weld)" opacity=".35" />
         ))}

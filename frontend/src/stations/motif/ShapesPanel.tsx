@@ -17,7 +17,12 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
   const some = parts.length > 0;
   const two = parts.length > 1;
   const act = (label: string, change: Edit, enabled = some, then?: (after: Motif) => void) => (
-    <button key={label} className="plain-button px-1.5 py-0" disabled={!enabled || edit.busy} onClick={() => edit.keep(change, { then })}>
+    <button
+      key={label}
+      className="plain-button px-1.5 py-0"
+      disabled={!enabled || edit.busy}
+      onClick={() => edit.keep(change, { then })}
+    >
       {label}
     </button>
   );
@@ -33,7 +38,11 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
           {act("Overlap", { op: "combine", parts, way: "overlap" }, two, clear)}
           {act("Exclude", { op: "combine", parts, way: "exclude" }, two, clear)}
           {act("Group", { op: "group", parts }, two)}
-          {act("Let go", { op: "ungroup", parts }, parts.some((i) => (motif.shapes[i]?.group ?? 0) > 0))}
+          {act(
+            "Let go",
+            { op: "ungroup", parts },
+            parts.some((i) => (motif.shapes[i]?.group ?? 0) > 0),
+          )}
         </Row>
         <Row words="Order">
           {act("On top", { op: "order", parts, to: "front" }, some, clear)}
@@ -52,7 +61,16 @@ export function ShapesPanel({ bench, edit, parts, onParts }: Props) {
           {act("in the frame", { op: "align", parts, to: "in_frame" })}
         </Row>
         <Row words="Copy, mirror">
-          {act("Duplicate", { op: "duplicate", parts, dx_mm: 1, dy_mm: 1, copies: 1, turn_deg: 0, scale: 1, about_mm: null }, some, (after) => onParts(parts.map((_, i) => after.shapes.length - parts.length + i), after))}
+          {act(
+            "Duplicate",
+            { op: "duplicate", parts, dx_mm: 1, dy_mm: 1, copies: 1, turn_deg: 0, scale: 1, about_mm: null },
+            some,
+            (after) =>
+              onParts(
+                parts.map((_, i) => after.shapes.length - parts.length + i),
+                after,
+              ),
+          )}
           {act("Left–right", { op: "transform", parts, scale_x: -1, scale_y: 1, turn_deg: 0, about_mm: null })}
           {act("Up–down", { op: "transform", parts, scale_x: 1, scale_y: -1, turn_deg: 0, about_mm: null })}
           {act("Other half, left–right", { op: "mirror", parts, side: "left_right" })}
@@ -95,11 +113,21 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
               aria-pressed={parts.includes(i)}
               onClick={(event) => {
                 const more = event.shiftKey || event.ctrlKey;
-                onParts(more ? [...new Set([...parts, ...withGroup(shapes, i)])].sort((a, b) => a - b) : pressed(shapes, parts, i));
+                onParts(
+                  more ? [...new Set([...parts, ...withGroup(shapes, i)])].sort((a, b) => a - b) : pressed(shapes, parts, i),
+                );
               }}
             >
               <svg aria-hidden width="14" height="14" className="shrink-0">
-                <circle cx="7" cy="7" r="5.5" fill={shape.fill ?? "none"} fillOpacity={shape.fill_opacity} stroke={shape.stroke ?? "var(--color-rule)"} strokeWidth="1.5" />
+                <circle
+                  cx="7"
+                  cy="7"
+                  r="5.5"
+                  fill={shape.fill ?? "none"}
+                  fillOpacity={shape.fill_opacity}
+                  stroke={shape.stroke ?? "var(--color-rule)"}
+                  strokeWidth="1.5"
+                />
               </svg>
               <span className="truncate">{shape.name || `Part ${i + 1}`}</span>
               {shape.group > 0 && <span className="ml-auto text-[11px] text-moss">group {shape.group}</span>}
@@ -113,17 +141,60 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
 function PartFigures({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
   const own = parts.flatMap((i) => bench.motif.shapes[i] ?? []);
   const recipe = bench.motif.recipes.find((r) => r.group && own.some((s) => s.group === r.group) && r.kind === "starter");
-  if (!own.length) return <p className="w-[218px] shrink-0 text-moss">Press a part on the bench or in the list; Shift adds another. Then pull it to move, its arrow to size, its ring to turn.</p>;
+  if (!own.length)
+    return (
+      <p className="w-[218px] shrink-0 text-moss">
+        Press a part on the bench or in the list; Shift adds another. Then pull it to move, its arrow to size, its ring to turn.
+      </p>
+    );
   const box = unionBox(own.map((s) => s.box));
   const size = [box[2] - box[0], box[3] - box[1]];
   return (
     <div className="w-[218px] shrink-0 overflow-y-auto">
       <div className="grid grid-cols-2 gap-x-3">
-        <NumberField label="From the left" unit="mm" step={0.1} value={box[0]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 })} />
-        <NumberField label="From the top" unit="mm" step={0.1} value={box[1]} onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) })} />
-        <NumberField label="Long" unit="mm" step={0.1} value={size[0]} onSet={(v) => v > 0 && size[0] > 0 && edit.keep({ op: "transform", parts, scale_x: v / size[0], scale_y: 1, turn_deg: 0, about_mm: [box[0], box[1]] })} />
-        <NumberField label="High" unit="mm" step={0.1} value={size[1]} onSet={(v) => v > 0 && size[1] > 0 && edit.keep({ op: "transform", parts, scale_x: 1, scale_y: v / size[1], turn_deg: 0, about_mm: [box[0], box[1]] })} />
-        <NumberField label="Turn by" unit="°" step={5} value={0} onSet={(v) => edit.keep({ op: "transform", parts, scale_x: 1, scale_y: 1, turn_deg: v, about_mm: null })} />
+        <NumberField
+          label="From the left"
+          unit="mm"
+          step={0.1}
+          value={box[0]}
+          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 })}
+        />
+        <NumberField
+          label="From the top"
+          unit="mm"
+          step={0.1}
+          value={box[1]}
+          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) })}
+        />
+        <NumberField
+          label="Long"
+          unit="mm"
+          step={0.1}
+          value={size[0]}
+          onSet={(v) =>
+            v > 0 &&
+            size[0] > 0 &&
+            edit.keep({ op: "transform", parts, scale_x: v / size[0], scale_y: 1, turn_deg: 0, about_mm: [box[0], box[1]] })
+          }
+        />
+        <NumberField
+          label="High"
+          unit="mm"
+          step={0.1}
+          value={size[1]}
+          onSet={(v) =>
+            v > 0 &&
+            size[1] > 0 &&
+            edit.keep({ op: "transform", parts, scale_x: 1, scale_y: v / size[1], turn_deg: 0, about_mm: [box[0], box[1]] })
+          }
+        />
+        <NumberField
+          label="Turn by"
+          unit="°"
+          step={5}
+          value={0}
+          onSet={(v) => edit.keep({ op: "transform", parts, scale_x: 1, scale_y: 1, turn_deg: v, about_mm: null })}
+        />
       </div>
       {recipe && <StarterFigures bench={bench} edit={edit} group={recipe.group} />}
     </div>
@@ -165,8 +236,23 @@ function Thin({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; part
   const [within, setWithin] = useState(0.05);
   return (
     <span className="flex items-baseline gap-1.5">
-      <NumberField compact label="within" unit="mm" step={0.01} decimals={3} value={within} standard={0.05} onDrag={setWithin} onSet={setWithin} />
-      <button className="plain-button px-1.5 py-0" disabled={!parts.length} onClick={() => edit.keep({ op: "thin", parts, tolerance_mm: within }, { label: `thin within ${within} mm` })} title={`${bench.weight.points} points now`}>
+      <NumberField
+        compact
+        label="within"
+        unit="mm"
+        step={0.01}
+        decimals={3}
+        value={within}
+        standard={0.05}
+        onDrag={setWithin}
+        onSet={setWithin}
+      />
+      <button
+        className="plain-button px-1.5 py-0"
+        disabled={!parts.length}
+        onClick={() => edit.keep({ op: "thin", parts, tolerance_mm: within }, { label: `thin within ${within} mm` })}
+        title={`${bench.weight.points} points now`}
+      >
         Thin
       </button>
     </span>
@@ -183,9 +269,33 @@ function Fray({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
   };
   return (
     <span className="flex items-baseline gap-1.5">
-      <NumberField compact label="fray by" unit="mm" step={0.1} value={figures.depth_mm} standard={0.4} onDrag={(v) => set({ depth_mm: v }, true)} onSet={(v) => set({ depth_mm: v }, true)} onLeave={edit.drop} />
-      <NumberField compact label="tufts" unit="a cm" step={1} value={figures.tufts_per_cm} standard={12} onDrag={(v) => set({ tufts_per_cm: v }, true)} onSet={(v) => set({ tufts_per_cm: v }, true)} onLeave={edit.drop} />
-      <button className="plain-button px-1.5 py-0" aria-pressed={figures.snapped} onClick={() => set({ snapped: !figures.snapped }, true)}>
+      <NumberField
+        compact
+        label="fray by"
+        unit="mm"
+        step={0.1}
+        value={figures.depth_mm}
+        standard={0.4}
+        onDrag={(v) => set({ depth_mm: v }, true)}
+        onSet={(v) => set({ depth_mm: v }, true)}
+        onLeave={edit.drop}
+      />
+      <NumberField
+        compact
+        label="tufts"
+        unit="a cm"
+        step={1}
+        value={figures.tufts_per_cm}
+        standard={12}
+        onDrag={(v) => set({ tufts_per_cm: v }, true)}
+        onSet={(v) => set({ tufts_per_cm: v }, true)}
+        onLeave={edit.drop}
+      />
+      <button
+        className="plain-button px-1.5 py-0"
+        aria-pressed={figures.snapped}
+        onClick={() => set({ snapped: !figures.snapped }, true)}
+      >
         {figures.snapped ? "snapped" : "soft"}
       </button>
       <button className="plain-button px-1.5 py-0" onClick={() => set({ seed: figures.seed + 1 }, true)}>

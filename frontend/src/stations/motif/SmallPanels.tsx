@@ -39,9 +39,15 @@ export function PointsPanel({ bench, edit, parts, onParts, nodes, onNodes, conto
             : `${bench.contours?.reduce((n, c) => n + c.at.length, 0) ?? 0} points. Pull a point or a handle; press a side twice to add a point. Round points flow, three-cornered ones are pointed.`}
         </p>
         <Row words={chosen.length ? `${chosen.length} chosen` : "None chosen"}>
-          {button("Flowing", chosen.length > 0, () => edit.keep({ op: "flow", ...on, flowing: true }, { label: "flowing points" }))}
-          {button("Pointed", chosen.length > 0, () => edit.keep({ op: "flow", ...on, flowing: false }, { label: "pointed points" }))}
-          {button("Add one after", chosen.length === 1 && chosen[0] < last, () => edit.keep({ op: "add_node", part, contour, side: chosen[0], at: 0.5 }))}
+          {button("Flowing", chosen.length > 0, () =>
+            edit.keep({ op: "flow", ...on, flowing: true }, { label: "flowing points" }),
+          )}
+          {button("Pointed", chosen.length > 0, () =>
+            edit.keep({ op: "flow", ...on, flowing: false }, { label: "pointed points" }),
+          )}
+          {button("Add one after", chosen.length === 1 && chosen[0] < last, () =>
+            edit.keep({ op: "add_node", part, contour, side: chosen[0], at: 0.5 }),
+          )}
           {button("Remove", chosen.length > 0, () => edit.keep({ op: "remove_nodes", ...on }, { then: () => onNodes([]) }))}
           {button("All of this outline", !!own, () => onNodes(own!.at.map((_, i) => i)))}
         </Row>
@@ -52,8 +58,24 @@ export function PointsPanel({ bench, edit, parts, onParts, nodes, onNodes, conto
         </Row>
         {at && (
           <Row words="This point lies at">
-            <NumberField compact label="From the left" unit="mm" step={0.1} decimals={3} value={at[0]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 })} />
-            <NumberField compact label="From the top" unit="mm" step={0.1} decimals={3} value={at[1]} onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) })} />
+            <NumberField
+              compact
+              label="From the left"
+              unit="mm"
+              step={0.1}
+              decimals={3}
+              value={at[0]}
+              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 })}
+            />
+            <NumberField
+              compact
+              label="From the top"
+              unit="mm"
+              step={0.1}
+              decimals={3}
+              value={at[1]}
+              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) })}
+            />
           </Row>
         )}
       </div>
@@ -75,7 +97,8 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
   const grading = bench.gradings.find((g) => g.group === group);
   const recipe = bench.motif.recipes.find((r) => r.group === group && r.kind === "soft_edge");
   /** The densest shape alone, to be pulled next. */
-  const innermost = (after: Motif): void => onParts([after.shapes.map((s) => s.group === after.recipes.at(-1)?.group && !s.derived).lastIndexOf(true)], after);
+  const innermost = (after: Motif): void =>
+    onParts([after.shapes.map((s) => s.group === after.recipes.at(-1)?.group && !s.derived).lastIndexOf(true)], after);
   const byHand = recipe ? Number(recipe.figures.steps) : 0;
   return (
     <div className="flex h-full gap-5">
@@ -90,18 +113,50 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
             </p>
             {parts.length === 1 && (
               <Row words="A first one">
-                <button className="plain-button" disabled={edit.busy} onClick={() => edit.keep({ op: "duplicate", parts, dx_mm: 0, dy_mm: 0, copies: 1, turn_deg: 0, scale: 0.5, about_mm: null }, { label: "a smaller one inside", then: (after) => onParts([...parts, after.shapes.length - 1], after) })}>
+                <button
+                  className="plain-button"
+                  disabled={edit.busy}
+                  onClick={() =>
+                    edit.keep(
+                      { op: "duplicate", parts, dx_mm: 0, dy_mm: 0, copies: 1, turn_deg: 0, scale: 0.5, about_mm: null },
+                      { label: "a smaller one inside", then: (after) => onParts([...parts, after.shapes.length - 1], after) },
+                    )
+                  }
+                >
                   Put a smaller one inside
                 </button>
-                <span className="text-[12.5px] text-moss">then give it its own colour under Paint, and pull it where it is densest</span>
+                <span className="text-[12.5px] text-moss">
+                  then give it its own colour under Paint, and pull it where it is densest
+                </span>
               </Row>
             )}
             <Row words="Steps between">
-              <NumberField compact label="steps" unit="" step={1} decimals={0} value={steps} standard={10} onSet={(v) => setSteps(Math.round(v))} />
-              <button className="plain-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps }, { label: `soft edge in ${steps} steps`, then: innermost })}>
+              <NumberField
+                compact
+                label="steps"
+                unit=""
+                step={1}
+                decimals={0}
+                value={steps}
+                standard={10}
+                onSet={(v) => setSteps(Math.round(v))}
+              />
+              <button
+                className="plain-button"
+                disabled={parts.length < 2 || edit.busy}
+                onClick={() =>
+                  edit.keep({ op: "soft_edge", parts, steps }, { label: `soft edge in ${steps} steps`, then: innermost })
+                }
+              >
                 Grade in {steps} steps
               </button>
-              <button className="firm-button" disabled={parts.length < 2 || edit.busy} onClick={() => edit.keep({ op: "soft_edge", parts, steps: 0 }, { label: "soft edge, steps unseen", then: innermost })}>
+              <button
+                className="firm-button"
+                disabled={parts.length < 2 || edit.busy}
+                onClick={() =>
+                  edit.keep({ op: "soft_edge", parts, steps: 0 }, { label: "soft edge, steps unseen", then: innermost })
+                }
+              >
                 The fewest that cannot be seen
               </button>
             </Row>
@@ -111,28 +166,41 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
           <>
             <p className="mb-2" data-testid="grading">
               <b>{grading.steps} steps</b>, neighbours differ by at most ΔE {grading.largest_difference.toFixed(2)}
-              {grading.largest_difference <= 1 ? ", which cannot be seen" : ""}. They cost {grading.points} of the motif’s {bench.weight.points} points.
+              {grading.largest_difference <= 1 ? ", which cannot be seen" : ""}. They cost {grading.points} of the motif’s{" "}
+              {bench.weight.points} points.
             </p>
             <Row words="Steps between">
               <NumberField
-      compact
+                compact
                 label="steps"
                 unit=""
                 step={1}
                 decimals={0}
                 value={byHand || grading.steps}
                 onDrag={(v) => edit.show({ op: "figures", group, figures: { steps: Math.max(1, Math.round(v)) } })}
-                onSet={(v) => edit.keep({ op: "figures", group, figures: { steps: Math.max(1, Math.round(v)) } }, { label: `soft edge in ${Math.round(v)} steps`, merge_key: "steps" })}
+                onSet={(v) =>
+                  edit.keep(
+                    { op: "figures", group, figures: { steps: Math.max(1, Math.round(v)) } },
+                    { label: `soft edge in ${Math.round(v)} steps`, merge_key: "steps" },
+                  )
+                }
                 onLeave={edit.drop}
               />
-              <button className="plain-button" disabled={byHand === 0} onClick={() => edit.keep({ op: "figures", group, figures: { steps: 0 } }, { label: "soft edge, steps unseen" })}>
+              <button
+                className="plain-button"
+                disabled={byHand === 0}
+                onClick={() => edit.keep({ op: "figures", group, figures: { steps: 0 } }, { label: "soft edge, steps unseen" })}
+              >
                 The fewest that cannot be seen
               </button>
               <button className="plain-button" onClick={() => edit.keep({ op: "ungroup", parts })}>
                 Make plain parts of the steps
               </button>
             </Row>
-            <p className="text-[12.5px] text-moss">Pull the densest shape, or choose another in the list (pressed again, it alone is chosen): the steps follow. More steps are smoother and heavier.</p>
+            <p className="text-[12.5px] text-moss">
+              Pull the densest shape, or choose another in the list (pressed again, it alone is chosen): the steps follow. More
+              steps are smoother and heavier.
+            </p>
           </>
         )}
       </div>

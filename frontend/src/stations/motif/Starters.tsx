@@ -22,15 +22,24 @@ export function Starters({ motif, edit, onDone }: Props) {
   const begin = useChange((starter: string) => kept<Motif>(api.POST("/api/motifs/starter", { body: { starter } })));
   const take = (starter: Starter): void => {
     if (onto && motif && edit) {
-      edit.keep({ op: "starter", starter: starter.key, figures: {}, x_mm: motif.width_mm / 2, y_mm: motif.height_mm / 2, colour: null }, { label: `${starter.name.toLowerCase()} laid on` });
+      edit.keep(
+        { op: "starter", starter: starter.key, figures: {}, x_mm: motif.width_mm / 2, y_mm: motif.height_mm / 2, colour: null },
+        { label: `${starter.name.toLowerCase()} laid on` },
+      );
       onDone();
     } else begin.mutate(starter.key, { onSuccess: (made) => (go("motif", made.id), onDone()) });
   };
   return (
-    <div className="absolute inset-x-0 top-0 z-20 border-b border-loden bg-work px-5 pt-3 pb-4 shadow-md" role="dialog" aria-label="Starters">
+    <div
+      className="absolute inset-x-0 top-0 z-20 border-b border-loden bg-work px-5 pt-3 pb-4 shadow-md"
+      role="dialog"
+      aria-label="Starters"
+    >
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="text-[15px]">Starters</h2>
-        <span className="text-[12.5px] text-moss">Each is drawn repeating; its figures stay live until its shape is changed by hand.</span>
+        <span className="text-[12.5px] text-moss">
+          Each is drawn repeating; its figures stay live until its shape is changed by hand.
+        </span>
         {motif && (
           <label className="ml-auto flex items-center gap-1.5 text-[12.5px]">
             <input type="checkbox" checked={onto} onChange={(e) => setOnto(e.target.checked)} /> lay it onto {motif.name}
@@ -43,7 +52,11 @@ export function Starters({ motif, edit, onDone }: Props) {
       <ul className="grid grid-cols-6 gap-2">
         {data?.starters.map((starter) => (
           <li key={starter.key}>
-            <button aria-label={starter.name} className="block w-full border border-rule bg-work px-1 pt-1 pb-0.5 hover:border-loden" onClick={() => take(starter)}>
+            <button
+              aria-label={starter.name}
+              className="block w-full border border-rule bg-work px-1 pt-1 pb-0.5 hover:border-loden"
+              onClick={() => take(starter)}
+            >
               <span className="block h-[62px]">
                 <Repeating motif={starter.motif} />
               </span>
@@ -67,7 +80,14 @@ export function Repeating({ motif }: { motif: Motif }) {
       const top = (size.height - high * scale) / 2 - ink[1] * scale;
       for (let k = 0; k < 3; k++) {
         const s = scale * ratio;
-        ctx.setTransform(s, 0, 0, s, (left + (k + 0.5) * motif.width_mm * scale) * ratio, (top + motif.base_line_mm * scale) * ratio);
+        ctx.setTransform(
+          s,
+          0,
+          0,
+          s,
+          (left + (k + 0.5) * motif.width_mm * scale) * ratio,
+          (top + motif.base_line_mm * scale) * ratio,
+        );
         stampShapes(ctx, stampOf(motif));
       }
     },

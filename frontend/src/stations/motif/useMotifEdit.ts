@@ -10,7 +10,8 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
   const path = { path: { id: motif.id } };
   const own = useQuery({
     queryKey: ["motif-bench", motif.id, motif.version, pointsOf],
-    queryFn: () => kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
+    queryFn: () =>
+      kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
     placeholderData: keepPreviousData,
   });
   const [draft, setDraft] = useState<{ of: number; bench: MotifBench; origin: [number, number] } | null>(null);

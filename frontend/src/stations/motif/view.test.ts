@@ -6,7 +6,10 @@ const part = (group: number, derived = false, box = [0, 0, 4, 2]): Shape =>
   ({ d: "M0 0L4 0L4 2L0 2Z", group, derived, box, fill: "#000000", stroke: null }) as unknown as Shape;
 
 const bench = (cuts_mm: number[] | null, shapes = [part(0, false, [0, 0, 20, 10])]): MotifBench =>
-  ({ motif: { width_mm: 20, height_mm: 10, base_line_mm: 5, cuts_mm, shapes }, pitch_mm: cuts_mm ? cuts_mm[1] - cuts_mm[0] : 20 }) as unknown as MotifBench;
+  ({
+    motif: { width_mm: 20, height_mm: 10, base_line_mm: 5, cuts_mm, shapes },
+    pitch_mm: cuts_mm ? cuts_mm[1] - cuts_mm[0] : 20,
+  }) as unknown as MotifBench;
 
 test("the motif lies in the middle with room for its neighbours", () => {
   const view = benchView({ width: 1000, height: 500 }, bench(null));
@@ -54,7 +57,12 @@ test("a place snaps to the nearest other within reach", () => {
 });
 
 test("boxes are joined and figures rounded", () => {
-  expect(unionBox([[0, 1, 2, 3], [-1, 2, 1, 9]])).toEqual([-1, 1, 2, 9]);
+  expect(
+    unionBox([
+      [0, 1, 2, 3],
+      [-1, 2, 1, 9],
+    ]),
+  ).toEqual([-1, 1, 2, 9]);
   expect(round(1.23456)).toBe(1.235);
   expect(round(-0.0004)).toBeCloseTo(0);
 });

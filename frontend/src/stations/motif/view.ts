@@ -31,7 +31,8 @@ export function partAt(shapes: Shape[], x: number, y: number, near: number): num
     const shape = shapes[i];
     const path = new Path2D(shape.d);
     ctx.lineWidth = Math.max(shape.stroke_width, near);
-    const filled = (shape.fill || shape.picture) && ctx.isPointInPath(path, x, y, shape.fill_rule === "evenodd" ? "evenodd" : "nonzero");
+    const filled =
+      (shape.fill || shape.picture) && ctx.isPointInPath(path, x, y, shape.fill_rule === "evenodd" ? "evenodd" : "nonzero");
     if (filled || (shape.stroke && ctx.isPointInStroke(path, x, y))) return i;
   }
   return null;

@@ -24,9 +24,7 @@ export function BendStrip({ scene, strip, line, onSpot }: Props) {
         <h2 className="shrink-0 text-[15px]">Bend strip</h2>
         <p className="truncate text-[12.5px] text-moss">{words(scene, line)}</p>
       </header>
-      {scene && strip && scene.length_mm > 0 && (
-        <Plot scene={scene} strip={strip} width={width} onSpot={onSpot} />
-      )}
+      {scene && strip && scene.length_mm > 0 && <Plot scene={scene} strip={strip} width={width} onSpot={onSpot} />}
     </section>
   );
 }
@@ -34,12 +32,26 @@ export function BendStrip({ scene, strip, line, onSpot }: Props) {
 function words(scene: Scene | undefined, line: Line | null): string {
   if (!line) return "Choose a line on the sheet or in the list to see how tightly it bends.";
   if (!scene) return `${line.name} is hidden.`;
-  const tightest = scene.tightest_mm === null ? "straight between its corners" : `tightest bend ${scene.tightest_mm.toFixed(1)} mm`;
-  const safe = scene.safe_mm === null ? "Its pieces do not turn with the line." : `Its brush is safe down to ${scene.safe_mm.toFixed(1)} mm.`;
+  const tightest =
+    scene.tightest_mm === null ? "straight between its corners" : `tightest bend ${scene.tightest_mm.toFixed(1)} mm`;
+  const safe =
+    scene.safe_mm === null
+      ? "Its pieces do not turn with the line."
+      : `Its brush is safe down to ${scene.safe_mm.toFixed(1)} mm.`;
   return `${line.name}: ${scene.length_mm.toFixed(1)} mm, ${tightest}. ${safe}`;
 }
 
-function Plot({ scene, strip, width, onSpot }: { scene: Scene; strip: NonNullable<Scene["strip"]>; width: number; onSpot: Props["onSpot"] }) {
+function Plot({
+  scene,
+  strip,
+  width,
+  onSpot,
+}: {
+  scene: Scene;
+  strip: NonNullable<Scene["strip"]>;
+  width: number;
+  onSpot: Props["onSpot"];
+}) {
   const { bend, vertices } = strip;
   const safe = scene.safe_mm ? 1 / scene.safe_mm : 0;
   let most = safe * 1.7;
@@ -55,8 +67,22 @@ function Plot({ scene, strip, width, onSpot }: { scene: Scene; strip: NonNullabl
     if (place) onSpot(place);
   };
   return (
-    <svg width={LEFT + width + RIGHT} height={HEIGHT + 22} className="cursor-pointer" role="img" aria-label="Bend along the line" data-testid="bend-plot" onClick={press}>
-      <path d={`${d}L${LEFT + width} ${HEIGHT}Z`} fill="var(--color-indigo)" fillOpacity=".14" stroke="var(--color-indigo)" strokeWidth="1.3" />
+    <svg
+      width={LEFT + width + RIGHT}
+      height={HEIGHT + 22}
+      className="cursor-pointer"
+      role="img"
+      aria-label="Bend along the line"
+      data-testid="bend-plot"
+      onClick={press}
+    >
+      <path
+        d={`${d}L${LEFT + width} ${HEIGHT}Z`}
+        fill="var(--color-indigo)"
+        fillOpacity=".14"
+        stroke="var(--color-indigo)"
+        strokeWidth="1.3"
+      />
       {safe > 0 && (
         <>
           <path d={`M${LEFT} ${y(safe)}H${LEFT + width}`} stroke="var(--color-weld)" strokeWidth="1.6" strokeDasharray="6 4" />
@@ -65,11 +91,27 @@ function Plot({ scene, strip, width, onSpot }: { scene: Scene; strip: NonNullabl
           </text>
         </>
       )}
-      {Array.from({ length: vertices.length / 2 }, (_, i) => Math.abs(vertices[2 * i + 1]) >= 5 && (
-        <path key={i} d={`M${x(vertices[2 * i])} ${HEIGHT}V8`} stroke="var(--color-loden)" strokeWidth="1.4" strokeDasharray="2 2" />
-      ))}
+      {Array.from(
+        { length: vertices.length / 2 },
+        (_, i) =>
+          Math.abs(vertices[2 * i + 1]) >= 5 && (
+            <path
+              key={i}
+              d={`M${x(vertices[2 * i])} ${HEIGHT}V8`}
+              stroke="var(--color-loden)"
+              strokeWidth="1.4"
+              strokeDasharray="2 2"
+            />
+          ),
+      )}
       {scene.findings.map((f, i) => (
-        <path key={i} d={`M${x(Math.min(f.at_mm, scene.length_mm))} 2l5 9h-10z`} fill="var(--color-weld)" stroke="#fff" strokeWidth=".6">
+        <path
+          key={i}
+          d={`M${x(Math.min(f.at_mm, scene.length_mm))} 2l5 9h-10z`}
+          fill="var(--color-weld)"
+          stroke="#fff"
+          strokeWidth=".6"
+        >
           <title>{f.message}</title>
         </path>
       ))}

@@ -24,12 +24,19 @@ export function Handles({ line, view, toSheet, onDraft, onReshape }: Props) {
   if (line.source.kind !== "points") return null;
   const source = moving ?? (line.source as unknown as PointsOf);
 
-  const put = (i: number, to: [number, number]): PointsOf => ({ ...source, points: source.points.map((p, j) => (j === i ? to : p)) });
+  const put = (i: number, to: [number, number]): PointsOf => ({
+    ...source,
+    points: source.points.map((p, j) => (j === i ? to : p)),
+  });
   const keep = (next: PointsOf, label: string): void => {
     setMoving(null);
     onReshape(line, next as unknown as Source, `${label} of ${line.name}`);
   };
-  const turn = (i: number): void => keep({ ...source, flowing: source.flowing.map((f, j) => (j === i ? !f : f)) }, source.flowing[i] ? "pointed point" : "flowing point");
+  const turn = (i: number): void =>
+    keep(
+      { ...source, flowing: source.flowing.map((f, j) => (j === i ? !f : f)) },
+      source.flowing[i] ? "pointed point" : "flowing point",
+    );
   const onKeyDown = (event: React.KeyboardEvent, i: number): void => {
     const step = event.shiftKey ? 10 : 1;
     const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[event.key];
@@ -74,7 +81,11 @@ export function Handles({ line, view, toSheet, onDraft, onReshape }: Props) {
             if (dragged.current && moving) keep(moving, "move a point");
           },
         };
-        return source.flowing[i] ? <circle key={i} {...shared} cx={cx} cy={cy} r="5" /> : <rect key={i} {...shared} x={cx - 4.5} y={cy - 4.5} width="9" height="9" />;
+        return source.flowing[i] ? (
+          <circle key={i} {...shared} cx={cx} cy={cy} r="5" />
+        ) : (
+          <rect key={i} {...shared} x={cx - 4.5} y={cy - 4.5} width="9" height="9" />
+        );
       })}
     </svg>
   );

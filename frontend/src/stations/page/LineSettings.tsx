@@ -56,8 +56,16 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
       <div className="mt-1.5 grid grid-cols-[1fr_100px] gap-3">
         <div className="min-w-0">
           <span className="block text-[12.5px] text-moss">Brush</span>
-          <Picker label="Brush" options={workshop.brushes} value={line.brush_id} onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })} />
-          <button className="mt-1.5 py-1 text-[12px] text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
+          <Picker
+            label="Brush"
+            options={workshop.brushes}
+            value={line.brush_id}
+            onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })}
+          />
+          <button
+            className="mt-1.5 py-1 text-[12px] text-indigo underline decoration-dotted"
+            onClick={() => go("repeat", line.brush_id)}
+          >
             Tune it at Repeat
           </button>
         </div>
@@ -68,7 +76,9 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
           step={5}
           standard={100}
           limitsOf="spacing.size_pct"
-          onSet={(size_pct) => change({ line, size_pct, label: `size of ${line.name} to ${size_pct} %`, merge_key: `size ${line.id}` })}
+          onSet={(size_pct) =>
+            change({ line, size_pct, label: `size of ${line.name} to ${size_pct} %`, merge_key: `size ${line.id}` })
+          }
         />
       </div>
       <div className="mt-1.5 flex items-center gap-1.5">
@@ -109,6 +119,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
 function figures(scene: Scene): string {
   if (scene.refused) return scene.refused;
   const pitch = scene.pitch_mm === null ? "" : ` every ${scene.pitch_mm.toFixed(2)} mm`;
-  const eased = scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.05 ? "" : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1)} %`;
+  const eased =
+    scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.05 ? "" : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1)} %`;
   return `${scene.pieces} pieces${pitch}${eased}.`;
 }

@@ -3,11 +3,12 @@ import { api, kept, type Page, type PageLines, type Source, type Workshop } from
 import { useChange } from "../../shared/api/queries";
 import { useSceneMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
-import type { Cure, Finding, Scene } from "../../shared/api/scenes";
+import type { Cure, Scene } from "../../shared/api/scenes";
 import { isTyping, useLetters, useWindowKey } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { BendStrip } from "./BendStrip";
-import { Sheet, type Mode } from "./Sheet";
+import { Sheet } from "./Sheet";
+import type { Mode, PlacedFinding } from "./types";
 import { SidePanel } from "./SidePanel";
 import { useLineChanges, usePageLines } from "./usePage";
 
@@ -18,7 +19,9 @@ export function PageStation({ workshop, id }: { workshop: Workshop; id: number |
 }
 
 function NoPage() {
-  const make = useChange(() => kept<Page>(api.POST("/api/pages", { body: { name: "First page", width_mm: 297, height_mm: 210, ground: null } })));
+  const make = useChange(() =>
+    kept<Page>(api.POST("/api/pages", { body: { name: "First page", width_mm: 297, height_mm: 210, ground: null } })),
+  );
   return (
     <div className="mx-auto mt-24 max-w-[56ch]">
       <h2 className="text-xl">No page yet</h2>
@@ -34,10 +37,6 @@ function OpenPage({ workshop, page }: { workshop: Workshop; page: Page }) {
   const { data } = usePageLines(page.id);
   if (!data) return <p className="p-8 text-moss">Opening {page.name}…</p>;
   return <Desk workshop={workshop} data={data} />;
-}
-
-export interface PlacedFinding extends Finding {
-  lineId: number;
 }
 
 const NONE: Scene[] = [];
@@ -74,7 +73,10 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
 
   const laid = base.laid?.scenes ?? NONE;
   const trying = (draft && over.laid?.scenes) || NONE;
-  const scenes = useMemo(() => [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")], [laid, trying]);
+  const scenes = useMemo(
+    () => [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")],
+    [laid, trying],
+  );
   const motifOf = useSceneMotifs(scenes);
 
   // while a cure is tried out the list stays as it was, so that the pointer does not lose its place
@@ -105,7 +107,13 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
     if (event.key === "." && findings.length) goToFinding(((finding ?? -1) + 1) % findings.length);
-    if (event.key === "Enter" && finding !== null && findings[finding]?.cures[0] && document.activeElement?.tagName !== "BUTTON" && mode !== "points") {
+    if (
+      event.key === "Enter" &&
+      finding !== null &&
+      findings[finding]?.cures[0] &&
+      document.activeElement?.tagName !== "BUTTON" &&
+      mode !== "points"
+    ) {
       take(findings[finding].cures[0], finding);
     }
   });
@@ -132,13 +140,25 @@ function Desk({ workshop, data }: { workshop: Workshop; data: PageLines }) {
           }}
           onDraft={setDraft}
           onDraw={(source) =>
-            changes.draw.mutate({ brush_id: nextBrush!, source }, { onSuccess: (line) => setChosenId(line.id), onSettled: () => setDraft(null) })
+            changes.draw.mutate(
+              { brush_id: nextBrush!, source },
+              { onSuccess: (line) => setChosenId(line.id), onSettled: () => setDraft(null) },
+            )
           }
-          onReshape={(line, source, label) => changes.change.mutate({ line, source: source as never, label }, { onSettled: () => setDraft(null) })}
-          onMove={(line, by) => changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` })}
+          onReshape={(line, source, label) =>
+            changes.change.mutate({ line, source: source as never, label }, { onSettled: () => setDraft(null) })
+          }
+          onMove={(line, by) =>
+            changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` })
+          }
           onRemove={(line) => changes.remove.mutate(line)}
         />
-        <BendStrip scene={laid.find((s) => s.line_id === chosenId)} strip={laid.find((s) => s.strip)?.strip ?? null} line={chosen} onSpot={setSpot} />
+        <BendStrip
+          scene={laid.find((s) => s.line_id === chosenId)}
+          strip={laid.find((s) => s.strip)?.strip ?? null}
+          line={chosen}
+          onSpot={setSpot}
+        />
       </div>
       <SidePanel
         workshop={workshop}

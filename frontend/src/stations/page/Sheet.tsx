@@ -8,9 +8,8 @@ import type { View } from "../../shared/view/view";
 import type { Paint } from "../../shared/view/layers";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { Handles } from "./Handles";
+import type { Mode } from "./types";
 import { fitSheet, paintSheet, sheetPoint, zoomed } from "./sheetView";
-
-export type Mode = "hand" | "points" | null;
 
 interface Props {
   page: Page;
@@ -91,7 +90,8 @@ export function Sheet(props: Props) {
       const rect = element.getBoundingClientRect();
       setView((now) => {
         const from = now ?? fitSheet({ width: element.clientWidth, height: element.clientHeight }, page);
-        if (event.ctrlKey) return zoomed(from, Math.exp(-event.deltaY / 240), event.clientX - rect.left, event.clientY - rect.top);
+        if (event.ctrlKey)
+          return zoomed(from, Math.exp(-event.deltaY / 240), event.clientX - rect.left, event.clientY - rect.top);
         return { ...from, x: from.x - event.deltaX, y: from.y - event.deltaY };
       });
     };
@@ -131,7 +131,9 @@ export function Sheet(props: Props) {
     } else {
       const line = lineAt(event);
       onChoose(line?.id ?? null);
-      hold.current = line ? { kind: "move", x: event.clientX, y: event.clientY, line } : { kind: "pan", x: event.clientX, y: event.clientY, view };
+      hold.current = line
+        ? { kind: "move", x: event.clientX, y: event.clientY, line }
+        : { kind: "pan", x: event.clientX, y: event.clientY, view };
     }
     event.currentTarget.setPointerCapture(event.pointerId);
   };
@@ -151,7 +153,8 @@ export function Sheet(props: Props) {
         const last = held.points[held.points.length - 1];
         if (Math.hypot(point[0] - last[0], point[1] - last[1]) * view.scale >= 1.5) held.points.push(point);
       }
-      if (held.points.length > 1) onDraft({ line_id: null, source: { kind: "hand", points: [...held.points], straight: event.shiftKey } });
+      if (held.points.length > 1)
+        onDraft({ line_id: null, source: { kind: "hand", points: [...held.points], straight: event.shiftKey } });
     }
   };
   const onPointerUp = (event: React.PointerEvent<HTMLDivElement>): void => {
@@ -217,15 +220,40 @@ export function Sheet(props: Props) {
       onPointerCancel={giveUp}
       onDoubleClick={() => mode === "points" && finish(false)}
     >
-      <WorkCanvas paint={paint} label={`${page.name} with ${props.lines.length} lines`} testId="sheet-canvas" className="absolute inset-0" />
-      {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} onDraft={onDraft} onReshape={props.onReshape} toSheet={at} />}
+      <WorkCanvas
+        paint={paint}
+        label={`${page.name} with ${props.lines.length} lines`}
+        testId="sheet-canvas"
+        className="absolute inset-0"
+      />
+      {!mode && chosen?.visible && !shift && (
+        <Handles line={chosen} view={view} onDraft={onDraft} onReshape={props.onReshape} toSheet={at} />
+      )}
       {mode === "points" && <BegunPoints begun={begun} view={view} />}
-      {mode && <DrawingNote mode={mode} pointed={pointed} onPointed={setPointed} onDone={() => (begun.points.length ? finish(false) : onMode(null))} />}
-      <div className="absolute bottom-2 left-2 flex gap-0.5 border border-rule bg-work" onPointerDown={(e) => e.stopPropagation()}>
-        <button className="px-2 py-0.5 hover:text-madder" aria-label="Closer" onClick={() => setView(zoomed(view, 1.25, size.width / 2, size.height / 2))}>
+      {mode && (
+        <DrawingNote
+          mode={mode}
+          pointed={pointed}
+          onPointed={setPointed}
+          onDone={() => (begun.points.length ? finish(false) : onMode(null))}
+        />
+      )}
+      <div
+        className="absolute bottom-2 left-2 flex gap-0.5 border border-rule bg-work"
+        onPointerDown={(e) => e.stopPropagation()}
+      >
+        <button
+          className="px-2 py-0.5 hover:text-madder"
+          aria-label="Closer"
+          onClick={() => setView(zoomed(view, 1.25, size.width / 2, size.height / 2))}
+        >
           +
         </button>
-        <button className="px-2 py-0.5 hover:text-madder" aria-label="Further" onClick={() => setView(zoomed(view, 0.8, size.width / 2, size.height / 2))}>
+        <button
+          className="px-2 py-0.5 hover:text-madder"
+          aria-label="Further"
+          onClick={() => setView(zoomed(view, 0.8, size.width / 2, size.height / 2))}
+        >
           −
         </button>
         <button aria-label="Whole sheet" className="px-1.5 py-0.5 text-[12px] hover:text-madder" onClick={() => setView(null)}>
@@ -240,15 +268,36 @@ function BegunPoints({ begun, view }: { begun: Points; view: View }) {
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full">
       {begun.points.map(([x, y], i) => (
-        <circle key={i} cx={x * view.scale + view.x} cy={y * view.scale + view.y} r={i ? 4 : 6} fill="#fff" stroke="var(--color-madder)" strokeWidth="1.6" />
+        <circle
+          key={i}
+          cx={x * view.scale + view.x}
+          cy={y * view.scale + view.y}
+          r={i ? 4 : 6}
+          fill="#fff"
+          stroke="var(--color-madder)"
+          strokeWidth="1.6"
+        />
       ))}
     </svg>
   );
 }
 
-function DrawingNote({ mode, pointed, onPointed, onDone }: { mode: Mode; pointed: boolean; onPointed: (p: boolean) => void; onDone: () => void }) {
+function DrawingNote({
+  mode,
+  pointed,
+  onPointed,
+  onDone,
+}: {
+  mode: Mode;
+  pointed: boolean;
+  onPointed: (p: boolean) => void;
+  onDone: () => void;
+}) {
   return (
-    <div className="absolute top-9 left-1/2 flex -translate-x-1/2 items-center gap-3 border border-rule bg-work px-3 py-1.5" onPointerDown={(e) => e.stopPropagation()}>
+    <div
+      className="absolute top-9 left-1/2 flex -translate-x-1/2 items-center gap-3 border border-rule bg-work px-3 py-1.5"
+      onPointerDown={(e) => e.stopPropagation()}
+    >
       {mode === "hand" ? (
         <span>Pull across the sheet; hold Shift for a straight line.</span>
       ) : (

@@ -21,7 +21,9 @@ export function TakeAway({ page }: { page: Page }) {
     stop.current = new AbortController();
     setState({ drawing: true, words: null });
     try {
-      const reply = await fetch(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()), { signal: stop.current.signal });
+      const reply = await fetch(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()), {
+        signal: stop.current.signal,
+      });
       if (!reply.ok) {
         setState({ drawing: false, words: (await reply.json()).message });
         return;
@@ -34,7 +36,10 @@ export function TakeAway({ page }: { page: Page }) {
       URL.revokeObjectURL(link.href);
       setState({ drawing: false, words: `${name} was taken away.` });
     } catch {
-      setState({ drawing: false, words: stop.current.signal.aborted ? "Stopped; no picture was written." : "The server does not answer; try again." });
+      setState({
+        drawing: false,
+        words: stop.current.signal.aborted ? "Stopped; no picture was written." : "The server does not answer; try again.",
+      });
     }
   };
 
@@ -42,7 +47,12 @@ export function TakeAway({ page }: { page: Page }) {
     <Popover.Root>
       <Popover.Trigger className="firm-button shrink-0">Take away</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} aria-label="Take away" className="z-30 w-[340px] border border-rule bg-work p-4 shadow-sm">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="Take away"
+          className="z-30 w-[340px] border border-rule bg-work p-4 shadow-sm"
+        >
           <Choice
             label="Ground"
             value={ground}
@@ -53,19 +63,42 @@ export function TakeAway({ page }: { page: Page }) {
             ]}
             onSet={setGround}
           />
-          {ground === "colour" && <input type="color" aria-label="Ground colour" className="mt-1 block" value={colour} onChange={(e) => setColour(e.target.value)} />}
+          {ground === "colour" && (
+            <input
+              type="color"
+              aria-label="Ground colour"
+              className="mt-1 block"
+              value={colour}
+              onChange={(e) => setColour(e.target.value)}
+            />
+          )}
           <h3 className="mt-3 mb-1 text-[14px]">SVG, in millimetres</h3>
           <div className="flex gap-4">
-            <a className="text-indigo underline decoration-dotted" href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)} download>
+            <a
+              className="text-indigo underline decoration-dotted"
+              href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)}
+              download
+            >
               Compact, each motif once
             </a>
-            <a className="text-indigo underline decoration-dotted" href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)} download>
+            <a
+              className="text-indigo underline decoration-dotted"
+              href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)}
+              download
+            >
               Plain, own shapes
             </a>
           </div>
           <h3 className="mt-3 mb-1 text-[14px]">PNG</h3>
           <div className="flex items-end gap-4">
-            <NumberField label="Resolution" unit="dpi" value={dpi} step={10} standard={300} onSet={(next) => setDpi(Math.min(2400, Math.max(10, next)))} />
+            <NumberField
+              label="Resolution"
+              unit="dpi"
+              value={dpi}
+              step={10}
+              standard={300}
+              onSet={(next) => setDpi(Math.min(2400, Math.max(10, next)))}
+            />
             {state.drawing ? (
               <button className="plain-button" onClick={() => stop.current?.abort()}>
                 Stop
@@ -77,7 +110,9 @@ export function TakeAway({ page }: { page: Page }) {
             )}
           </div>
           <p role="status" className="mt-1 text-[12.5px] text-moss">
-            {state.drawing ? `Drawing ${pixels[0]} × ${pixels[1]} pixels…` : (state.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
+            {state.drawing
+              ? `Drawing ${pixels[0]} × ${pixels[1]} pixels…`
+              : (state.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
           </p>
           <h3 className="mt-3 mb-1 text-[14px]">List of pieces</h3>
           <a className="text-indigo underline decoration-dotted" href={at("pieces.csv")} download>

@@ -17,7 +17,9 @@ export function useLineChanges(pageId: number) {
   const draw = useChange((body: { brush_id: number; source: Source; size_pct?: number; ink?: string | null; name?: string }) =>
     kept(api.POST("/api/pages/{id}/lines", { params: { path: { id: pageId } }, body: body as Schemas["NewLine"] })),
   );
-  const bringIn = useChange((body: Schemas["LinesFile"]) => kept(api.POST("/api/pages/{id}/lines-file", { params: { path: { id: pageId } }, body })));
+  const bringIn = useChange((body: Schemas["LinesFile"]) =>
+    kept(api.POST("/api/pages/{id}/lines-file", { params: { path: { id: pageId } }, body })),
+  );
   const change = useChange(({ line, ...patch }: LinePatch & { line: Line }) =>
     withVersion("line", line, (version) =>
       kept(
@@ -28,7 +30,9 @@ export function useLineChanges(pageId: number) {
       ),
     ),
   );
-  const remove = useChange((line: Line) => kept(api.DELETE("/api/lines/{id}", { params: { path: { id: line.id }, query: { version: line.version } } })));
+  const remove = useChange((line: Line) =>
+    kept(api.DELETE("/api/lines/{id}", { params: { path: { id: line.id }, query: { version: line.version } } })),
+  );
   return { draw, bringIn, change, remove };
 }
 

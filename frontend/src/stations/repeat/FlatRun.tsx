@@ -9,9 +9,9 @@ import type { Ctx, View } from "../../shared/view/view";
 import type { Paint, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens, LENS, paintLens } from "./JoinLens";
-import type { BenchHeader } from "./RepeatStation";
 import { sameShown } from "./sameShown";
 import type { GroundState } from "./useGround";
+import type { BenchHeader } from "./types";
 import type { BrushEdit } from "./useBrushEdit";
 
 const LEFT = 132;
@@ -60,13 +60,21 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
       ctx.clip();
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height });
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene); i++) paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, night, glass);
+      for (let i = 0; i < LENS.count(scene); i++)
+        paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, night, glass);
     },
     [scene, motifs, view, night, glass],
   );
   return (
     <>
-      <WorkCanvas paint={paint} under={under} label={`Flat run of ${scene.pieces} pieces`} testId="flat-run" pieces={scene.pieces} className="absolute inset-0" />
+      <WorkCanvas
+        paint={paint}
+        under={under}
+        label={`Flat run of ${scene.pieces} pieces`}
+        testId="flat-run"
+        pieces={scene.pieces}
+        className="absolute inset-0"
+      />
       <div className="absolute top-1.5 left-5">
         <h2 className="text-[15px]">Flat run</h2>
         <p className={`mt-3 text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
@@ -127,15 +135,33 @@ function jointAt(scene: Scene, i: number): number {
 function GroundChoice({ ground }: { ground: GroundState }) {
   const own = ground.ground.startsWith("#") ? ground.ground : "#7fa3b5";
   return (
-    <div role="group" aria-label="Ground under the work" className="absolute top-[44px] right-5 flex items-stretch gap-1 text-loden">
+    <div
+      role="group"
+      aria-label="Ground under the work"
+      className="absolute top-[44px] right-5 flex items-stretch gap-1 text-loden"
+    >
       {(["light", "dark"] as const).map((which) => (
-        <button key={which} className="plain-button px-2 aria-pressed:border-loden aria-pressed:font-semibold" aria-pressed={ground.ground === which} title={which === "dark" ? "q n" : undefined} onClick={() => ground.set(which)}>
+        <button
+          key={which}
+          className="plain-button px-2 aria-pressed:border-loden aria-pressed:font-semibold"
+          aria-pressed={ground.ground === which}
+          title={which === "dark" ? "q n" : undefined}
+          onClick={() => ground.set(which)}
+        >
           {which}
         </button>
       ))}
-      <label className={`plain-button flex cursor-pointer items-center gap-1 px-2 ${ground.ground.startsWith("#") ? "border-loden font-semibold" : ""}`}>
+      <label
+        className={`plain-button flex cursor-pointer items-center gap-1 px-2 ${ground.ground.startsWith("#") ? "border-loden font-semibold" : ""}`}
+      >
         own
-        <input type="color" aria-label="Own ground" className="h-4 w-5 cursor-pointer" value={own} onChange={(event) => ground.set(event.target.value as `#${string}`)} />
+        <input
+          type="color"
+          aria-label="Own ground"
+          className="h-4 w-5 cursor-pointer"
+          value={own}
+          onChange={(event) => ground.set(event.target.value as `#${string}`)}
+        />
       </label>
     </div>
   );
@@ -161,7 +187,10 @@ function Marks({ scene, header, view, size, settings, edit, night, glass }: Mark
   };
   const [from, to] = [middle(1), middle(2)].map((s) => view.x + s * view.scale);
   const half = Math.max(14, (header.height_mm / 2) * view.scale);
-  const end = Math.min(size.width - RIGHT + 14, view.x + middle(scene.pieces - 1) * view.scale + (header.piece_mm / 2) * view.scale + 26);
+  const end = Math.min(
+    size.width - RIGHT + 14,
+    view.x + middle(scene.pieces - 1) * view.scale + (header.piece_mm / 2) * view.scale + 26,
+  );
   const ringX = view.x + middle(0) * view.scale;
   const ink = night ? "#ffffff" : "var(--color-loden)";
   const top = MIDDLE - half - 30;
@@ -174,8 +203,12 @@ function Marks({ scene, header, view, size, settings, edit, night, glass }: Mark
   const least = 0.02 * header.pitch_mm;
   const hang = (mm: number): number => Number(Math.max(least, mm).toFixed(3));
   const gapPitch = useHandle({
-    move: (dx, _dy, at) => setPitch(Math.max(0.01 * header.piece_mm, at.pitch + dx / view.scale / 2), (gap_pct) => edit.drag({ spacing: { gap_pct } })),
-    done: (dx, _dy, at) => setPitch(at.pitch + dx / view.scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
+    move: (dx, _dy, at) =>
+      setPitch(Math.max(0.01 * header.piece_mm, at.pitch + dx / view.scale / 2), (gap_pct) =>
+        edit.drag({ spacing: { gap_pct } }),
+      ),
+    done: (dx, _dy, at) =>
+      setPitch(at.pitch + dx / view.scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     begin: () => ({ pitch: header.pitch_mm, size: 0, turn: 0 }),
     step: (by) => setPitch(header.pitch_mm + by * 0.1, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     leave: edit.release,
@@ -208,7 +241,8 @@ function Marks({ scene, header, view, size, settings, edit, night, glass }: Mark
   const turning = useHandle({
     begin: () => ({ turn: settings.travel.turn_deg ?? 0 }),
     move: (dx, dy, at, fine) => edit.drag({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }),
-    done: (dx, dy, at, fine) => edit.set({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }, `turn to ${turnFrom(at, dx, dy, fine)}°`),
+    done: (dx, dy, at, fine) =>
+      edit.set({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }, `turn to ${turnFrom(at, dx, dy, fine)}°`),
     step: (by) => {
       const turn_deg = (settings.travel.turn_deg ?? 0) + by * 5;
       if (Math.abs(turn_deg) <= 360) edit.set({ travel: { turn_deg } }, `turn to ${turn_deg}°`);
@@ -218,25 +252,64 @@ function Marks({ scene, header, view, size, settings, edit, night, glass }: Mark
 
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
-      {jointed && Array.from({ length: scene.pieces + 1 }, (_, i) => i).map((i) => (
-        <circle key={i} cx={view.x + jointAt(scene, i) * view.scale} cy={MIDDLE} r="4.5" fill="var(--color-work)" stroke="var(--color-madder)" strokeWidth="1.6" />
-      ))}
+      {jointed &&
+        Array.from({ length: scene.pieces + 1 }, (_, i) => i).map((i) => (
+          <circle
+            key={i}
+            cx={view.x + jointAt(scene, i) * view.scale}
+            cy={MIDDLE}
+            r="4.5"
+            fill="var(--color-work)"
+            stroke="var(--color-madder)"
+            strokeWidth="1.6"
+          />
+        ))}
       {scene.pieces > 2 && (
         <g>
-          <path d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
+          <path
+            d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`}
+            stroke={ink}
+            strokeDasharray="1.5 3"
+            fill="none"
+          />
           <rect x={from} y={top + 3} width={Math.max(1, to - from)} height={20} fill="var(--color-weld)" />
           <path d={tapeTicks(from, to, top + 23)} stroke="#5b4306" strokeWidth="1" fill="none" />
           <rect x={from - 3} y={top - 1} width={6} height={28} fill={ink} />
-          <g {...pitch} role="slider" aria-label="Pitch" aria-valuenow={Number(header.pitch_mm.toFixed(2))} aria-valuetext={`${header.pitch_mm.toFixed(2)} mm`} className="pointer-events-auto cursor-ew-resize">
+          <g
+            {...pitch}
+            role="slider"
+            aria-label="Pitch"
+            aria-valuenow={Number(header.pitch_mm.toFixed(2))}
+            aria-valuetext={`${header.pitch_mm.toFixed(2)} mm`}
+            className="pointer-events-auto cursor-ew-resize"
+          >
             <rect x={to - 12} y={top - 8} width={24} height={42} fill="transparent" />
             <rect x={to - 4} y={top - 1} width={8} height={28} rx={1.5} fill="var(--color-madder)" />
           </g>
-          <text x={to + 12} y={top + 18} className="font-bold" fill={night ? "#ffb9ae" : "var(--color-madder)"} fontSize="13.5" stroke={glass} strokeWidth="4" strokeLinejoin="round" style={{ paintOrder: "stroke" }} data-testid="pitch-figure">
+          <text
+            x={to + 12}
+            y={top + 18}
+            className="font-bold"
+            fill={night ? "#ffb9ae" : "var(--color-madder)"}
+            fontSize="13.5"
+            stroke={glass}
+            strokeWidth="4"
+            strokeLinejoin="round"
+            style={{ paintOrder: "stroke" }}
+            data-testid="pitch-figure"
+          >
             pitch {header.pitch_mm.toFixed(2)} mm
           </text>
         </g>
       )}
-      <g {...sizing} role="slider" aria-label="Size on the run" aria-valuenow={settings.spacing.size_pct} aria-valuetext={`${settings.spacing.size_pct} %`} className="pointer-events-auto cursor-ns-resize">
+      <g
+        {...sizing}
+        role="slider"
+        aria-label="Size on the run"
+        aria-valuenow={settings.spacing.size_pct}
+        aria-valuetext={`${settings.spacing.size_pct} %`}
+        className="pointer-events-auto cursor-ns-resize"
+      >
         <rect x={end - 14} y={MIDDLE - half - 6} width={28} height={2 * half + 12} fill="transparent" />
         <path
           d={`M${end} ${MIDDLE - half}V${MIDDLE + half}M${end - 5} ${MIDDLE - half + 7}L${end} ${MIDDLE - half}L${end + 5} ${MIDDLE - half + 7}M${end - 5} ${MIDDLE + half - 7}L${end} ${MIDDLE + half}L${end + 5} ${MIDDLE + half - 7}`}
@@ -250,8 +323,24 @@ function Marks({ scene, header, view, size, settings, edit, night, glass }: Mark
         size {Number((settings.spacing.size_pct ?? 100).toFixed(1))} %
       </text>
       {!jointed && (
-        <g {...turning} role="slider" aria-label="Turn on the run" aria-valuenow={settings.travel.turn_deg} aria-valuetext={`${settings.travel.turn_deg}°`} className="pointer-events-auto cursor-grab">
-          <circle cx={ringX} cy={MIDDLE} r={half + 8} fill="none" stroke={night ? "#9db9f0" : "var(--color-indigo)"} strokeWidth="1" strokeDasharray="2 4" opacity=".75" />
+        <g
+          {...turning}
+          role="slider"
+          aria-label="Turn on the run"
+          aria-valuenow={settings.travel.turn_deg}
+          aria-valuetext={`${settings.travel.turn_deg}°`}
+          className="pointer-events-auto cursor-grab"
+        >
+          <circle
+            cx={ringX}
+            cy={MIDDLE}
+            r={half + 8}
+            fill="none"
+            stroke={night ? "#9db9f0" : "var(--color-indigo)"}
+            strokeWidth="1"
+            strokeDasharray="2 4"
+            opacity=".75"
+          />
           <circle
             cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
             cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}

@@ -26,7 +26,16 @@ function lookAt(scene: Scene, index: number) {
 }
 
 /** Paint one join magnified into its round glass, with the facing edges and the room between them. */
-export function paintLens(ctx: Ctx, scene: Scene, motifs: Motif[], index: number, left: number, ratio: number, night: boolean, ground: string): void {
+export function paintLens(
+  ctx: Ctx,
+  scene: Scene,
+  motifs: Motif[],
+  index: number,
+  left: number,
+  ratio: number,
+  night: boolean,
+  ground: string,
+): void {
   const { gap, edge, middle, scale } = lookAt(scene, index);
   const [cx, cy] = [left + RADIUS, TOP + RADIUS];
   const close: View = { scale, x: cx - middle * scale, y: cy };
@@ -85,7 +94,12 @@ export function JoinLens({ scene, index, view, left, night }: Props) {
   return (
     <>
       <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
-        <path d={`M${x} ${y}C${x} ${y + 46} ${cx} ${TOP - 46} ${cx} ${TOP}`} fill="none" stroke={night ? "#e08a7e" : "var(--color-madder)"} strokeWidth="1" />
+        <path
+          d={`M${x} ${y}C${x} ${y + 46} ${cx} ${TOP - 46} ${cx} ${TOP}`}
+          fill="none"
+          stroke={night ? "#e08a7e" : "var(--color-madder)"}
+          strokeWidth="1"
+        />
         <circle cx={x} cy={y} r="2.5" fill={night ? "#e08a7e" : "var(--color-madder)"} />
       </svg>
       <div className="absolute flex items-center gap-2.5" style={{ left, top: TOP }} data-testid={`lens-${index}`}>

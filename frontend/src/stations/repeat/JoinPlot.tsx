@@ -15,7 +15,9 @@ const ROOM = { left: 44, right: 40, top: 16, foot: 14 };
 /** Gap and kink of every join along a trial line, against what may be missed before it is a finding. */
 export function JoinPlot({ scene, settings, night }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
-  const joins = Array.from({ length: scene.joins.length / JOINS.width }, (_, i) => scene.joins.subarray(i * JOINS.width, (i + 1) * JOINS.width));
+  const joins = Array.from({ length: scene.joins.length / JOINS.width }, (_, i) =>
+    scene.joins.subarray(i * JOINS.width, (i + 1) * JOINS.width),
+  );
   const jointed = settings.travel.round_bends === "jointed";
   const gapTolerance = settings.joins?.gap_tolerance_mm ?? 0.1;
   const kinkTolerance = settings.joins?.kink_tolerance_deg ?? 15;
@@ -35,12 +37,32 @@ export function JoinPlot({ scene, settings, night }: Props) {
     ? `Gap and kink at ${joins.length} joins: gaps stray by up to ${Math.max(...gaps.map(Math.abs)).toFixed(2)} mm, kinks up to ${Math.max(...joins.map((j) => j[JOINS.kink])).toFixed(1)} degrees`
     : "No joins to plot";
   return (
-    <div ref={box} className={`shrink-0 border border-t-0 border-rule ${night ? "bg-night" : "bg-work"}`} style={{ height: HEIGHT }}>
+    <div
+      ref={box}
+      className={`shrink-0 border border-t-0 border-rule ${night ? "bg-night" : "bg-work"}`}
+      style={{ height: HEIGHT }}
+    >
       {size.width > 0 && (
-        <svg role="img" aria-label={words} width={size.width} height={HEIGHT} fontSize="11" data-testid="join-plot" data-joins={joins.length}>
-          <rect x={ROOM.left} y={y(gapTolerance)} width={width} height={y(-gapTolerance) - y(gapTolerance)} fill={night ? "#ffffff14" : "#20352c0d"} />
+        <svg
+          role="img"
+          aria-label={words}
+          width={size.width}
+          height={HEIGHT}
+          fontSize="11"
+          data-testid="join-plot"
+          data-joins={joins.length}
+        >
+          <rect
+            x={ROOM.left}
+            y={y(gapTolerance)}
+            width={width}
+            height={y(-gapTolerance) - y(gapTolerance)}
+            fill={night ? "#ffffff14" : "#20352c0d"}
+          />
           <path d={`M${ROOM.left} ${y(0)}H${ROOM.left + width}`} stroke={ink} strokeOpacity=".5" />
-          {!jointed && <path d={`M${ROOM.left} ${kinkY(kinkTolerance)}H${ROOM.left + width}`} stroke={weld} strokeDasharray="3 4" />}
+          {!jointed && (
+            <path d={`M${ROOM.left} ${kinkY(kinkTolerance)}H${ROOM.left + width}`} stroke={weld} strokeDasharray="3 4" />
+          )}
           {joins.map((join, i) => {
             const faulty = Math.abs(gaps[i]) > gapTolerance + 1e-6;
             return (

@@ -17,11 +17,31 @@ export function JoinsQuestion({ edit, settings }: { edit: BrushEdit; settings: S
         ]}
         onSet={(measured_by) => edit.set({ joins: { measured_by } }, `joins by ${measured_by}`)}
       />
-      <p className="text-[12.5px] leading-snug text-moss">A finding is what strays further than this from the gap you wished for.</p>
+      <p className="text-[12.5px] leading-snug text-moss">
+        A finding is what strays further than this from the gap you wished for.
+      </p>
       <div className="flex flex-wrap gap-x-6 gap-y-1">
-        <NumberField compact label="Gap from" step={0.05} standard={0.1} {...bound(edit, settings, "joins", "gap_tolerance_mm", "gap from", "mm")} />
-        <NumberField compact label="Kink from" step={1} standard={15} {...bound(edit, settings, "joins", "kink_tolerance_deg", "kink from", "°")} />
-        <NumberField compact label="Tone from" step={0.5} standard={3} {...bound(edit, settings, "joins", "tone_tolerance", "tone from", "ΔE")} />
+        <NumberField
+          compact
+          label="Gap from"
+          step={0.05}
+          standard={0.1}
+          {...bound(edit, settings, "joins", "gap_tolerance_mm", "gap from", "mm")}
+        />
+        <NumberField
+          compact
+          label="Kink from"
+          step={1}
+          standard={15}
+          {...bound(edit, settings, "joins", "kink_tolerance_deg", "kink from", "°")}
+        />
+        <NumberField
+          compact
+          label="Tone from"
+          step={0.5}
+          standard={3}
+          {...bound(edit, settings, "joins", "tone_tolerance", "tone from", "ΔE")}
+        />
       </div>
     </div>
   );

@@ -22,13 +22,24 @@ export function PinMenu({ pages, pinned, onPin }: Props) {
     })),
   });
   const groups = pages.map((page, i) => ({ page, lines: found[i].data?.lines ?? [] })).filter((g) => g.lines.length);
-  const toggle = (id: number): void => onPin(pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-MOST_PINNED));
+  const toggle = (id: number): void =>
+    onPin(pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-MOST_PINNED));
   return (
     <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
-      <DropdownMenu.Trigger className="plain-button px-1.5 py-0">{pinned.length ? `Pinned: ${pinned.length}` : "Pin a line"}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="plain-button px-1.5 py-0">
+        {pinned.length ? `Pinned: ${pinned.length}` : "Pin a line"}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="z-30 max-h-[320px] max-w-[300px] overflow-y-auto border border-rule bg-work p-1 shadow-sm">
-          {!groups.length && <p className="px-3 py-1">{found.some((f) => f.isLoading) ? "Looking at your pages…" : "No lines yet: draw one at Page, then pin it here."}</p>}
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-30 max-h-[320px] max-w-[300px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"
+        >
+          {!groups.length && (
+            <p className="px-3 py-1">
+              {found.some((f) => f.isLoading) ? "Looking at your pages…" : "No lines yet: draw one at Page, then pin it here."}
+            </p>
+          )}
           {groups.map(({ page, lines }) => (
             <DropdownMenu.Group key={page.id}>
               <DropdownMenu.Label className="px-3 pt-1 text-[12px] text-moss">{page.name}</DropdownMenu.Label>

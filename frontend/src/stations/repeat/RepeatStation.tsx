@@ -1,6 +1,5 @@
 import { useMemo, useState } from "react";
 import type { Brush, Motif, Schemas, Settings, Workshop } from "../../shared/api/client";
-import type { LaidScenes } from "../../shared/api/scenes";
 import { useMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
 import { focusField, useLetters, useWindowKey, isTyping } from "../../shared/ui/keys";
@@ -13,27 +12,52 @@ import type { SheetPoint } from "./TrialPoints";
 import { TrialSheet } from "./TrialSheet";
 import { useBrushEdit } from "./useBrushEdit";
 import { useGround } from "./useGround";
-import { Words, type Question } from "./Words";
+import type { Question } from "./types";
+import { Words } from "./Words";
 
 export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const brush = workshop.brushes.find((b) => b.id === id) ?? workshop.brushes[0];
-  const summaries = useMemo(() => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []), [brush, workshop.motifs]);
+  const summaries = useMemo(
+    () => (brush ? laidIds(brush.pieces).flatMap((own) => workshop.motifs.find((m) => m.id === own) ?? []) : []),
+    [brush, workshop.motifs],
+  );
   const motifs = useMotifs(summaries);
+  const shown = useLastWhole(brush, motifs);
   if (!brush || !summaries.length) return <NoBrush />;
-  if (!motifs) return <p className="p-8 text-moss">Opening {brush.name}…</p>;
-  return <Bench key={brush.id} brush={brush} motifs={motifs} pages={workshop.pages} />;
+  if (!shown) return <p className="p-8 text-moss">Opening {brush.name}…</p>;
+  return <Bench key={brush.id} {...shown} pages={workshop.pages} />;
+}
+
+/** A brush with its motifs; while motifs that it took anew are to come, as it was before, so that the bench stays open. */
+function useLastWhole(brush: Brush | undefined, motifs: Motif[] | null): { brush: Brush; motifs: Motif[] } | null {
+  const [last, setLast] = useState<{ brush: Brush; motifs: Motif[] } | null>(null);
+  if (!brush) return null;
+  if (!motifs) return last?.brush.id === brush.id ? last : null;
+  if (last?.brush === brush && last.motifs === motifs) return last;
+  const whole = { brush, motifs };
+  setLast(whole);
+  return whole;
 }
 
 /** Motif ids in the order in which laid pieces number them: the repeat's variants, then the roles that have one. */
-const laidIds = (pieces: Brush["pieces"]): number[] => [...pieces.repeat, pieces.start, pieces.end, pieces.outside_corner, pieces.inside_corner].filter((i) => i != null);
+const laidIds = (pieces: Brush["pieces"]): number[] =>
+  [...pieces.repeat, pieces.start, pieces.end, pieces.outside_corner, pieces.inside_corner].filter((i) => i != null);
 
-const othersOf = ({ start, end, outside_corner, inside_corner }: Brush["pieces"]) => ({ start, end, outside_corner, inside_corner });
+const othersOf = ({ start, end, outside_corner, inside_corner }: Brush["pieces"]) => ({
+  start,
+  end,
+  outside_corner,
+  inside_corner,
+});
 
 function NoBrush() {
   return (
     <div className="mx-auto mt-24 max-w-[56ch]">
       <h2 className="text-xl">No brush yet</h2>
-      <p className="my-3">A brush begins with a motif. Bring one in at the Motif station, then make a brush of it: it is laid here flat and on trial lines.</p>
+      <p className="my-3">
+        A brush begins with a motif. Bring one in at the Motif station, then make a brush of it: it is laid here flat and on trial
+        lines.
+      </p>
       <button className="firm-button" onClick={() => go("motif")}>
         Go to Motif
       </button>
@@ -64,7 +88,20 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
   const body = useMemo(
     () =>
       flatSize.width
-        ? { motif_id: motif.id, variants: brush.pieces.repeat.slice(1), others: othersOf(brush.pieces), settings, pitch_mm: edit.pitch, shaped, pinned, large, aside, flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)), trial_mm: still ? null : held.trial, trial_step: step }
+        ? {
+            motif_id: motif.id,
+            variants: brush.pieces.repeat.slice(1),
+            others: othersOf(brush.pieces),
+            settings,
+            pitch_mm: edit.pitch,
+            shaped,
+            pinned,
+            large,
+            aside,
+            flat_mm: Number((FLAT.width(flatSize.width) / scale).toFixed(3)),
+            trial_mm: still ? null : held.trial,
+            trial_step: step,
+          }
         : null,
     [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
@@ -109,26 +146,41 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
 
   const flat = laid?.scenes.find((s) => s.key === "flat");
   const trials = useMemo(() => laid?.scenes.filter((s) => s.key !== "flat" && !s.key.startsWith(ASIDE)) ?? [], [laid]);
-  const beside = useMemo(() => new Map(laid?.scenes.filter((s) => s.key.startsWith(ASIDE)).map((s) => [s.key.slice(ASIDE.length), s])), [laid]);
-  const present = usePresent(pinned, laid?.of.pinned ?? [], trials.flatMap((t) => t.pinned ?? []));
+  const beside = useMemo(
+    () => new Map(laid?.scenes.filter((s) => s.key.startsWith(ASIDE)).map((s) => [s.key.slice(ASIDE.length), s])),
+    [laid],
+  );
+  const present = usePresent(
+    pinned,
+    laid?.of.pinned ?? [],
+    trials.flatMap((t) => t.pinned ?? []),
+  );
   const asks = useMemo(
     () => (
       <>
-          <PinMenu pages={pages} pinned={present} onPin={setPinned} />
-          {aside ? (
-            <>
-              <button className="plain-button px-1.5 py-0" disabled={sameSettings(aside, edit.kept)} onClick={() => edit.set(aside, "what was kept aside")}>
-                take it back
-              </button>
-              <button className="plain-button px-1.5 py-0" title="q k" onClick={() => setAside(null)}>
-                let go
-              </button>
-            </>
-          ) : (
-            <button className="plain-button px-1.5 py-0" title="Keep these settings aside and see both on all trial lines (q k)" onClick={() => setAside(edit.kept)}>
-              Keep aside
+        <PinMenu pages={pages} pinned={present} onPin={setPinned} />
+        {aside ? (
+          <>
+            <button
+              className="plain-button px-1.5 py-0"
+              disabled={sameSettings(aside, edit.kept)}
+              onClick={() => edit.set(aside, "what was kept aside")}
+            >
+              take it back
             </button>
-          )}
+            <button className="plain-button px-1.5 py-0" title="q k" onClick={() => setAside(null)}>
+              let go
+            </button>
+          </>
+        ) : (
+          <button
+            className="plain-button px-1.5 py-0"
+            title="Keep these settings aside and see both on all trial lines (q k)"
+            onClick={() => setAside(edit.kept)}
+          >
+            Keep aside
+          </button>
+        )}
       </>
     ),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the edit's hands change with the brush; a drag must not draw the sheet again
@@ -141,9 +193,24 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
   const opened = trials.find((s) => s.key === large);
   return (
     <div className="flex h-full flex-col">
-      <section ref={flatBox} aria-label="Flat run" className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${ground.weave} ${night ? "text-white" : ""}`} style={ground.style}>
+      <section
+        ref={flatBox}
+        aria-label="Flat run"
+        className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${ground.weave} ${night ? "text-white" : ""}`}
+        style={ground.style}
+      >
         {flat && header && (
-          <FlatRun scene={flat} motifs={motifs} header={header} scale={scale} size={flatSize} settings={shown} edit={edit} ground={ground} comparing={comparing} />
+          <FlatRun
+            scene={flat}
+            motifs={motifs}
+            header={header}
+            scale={scale}
+            size={flatSize}
+            settings={shown}
+            edit={edit}
+            ground={ground}
+            comparing={comparing}
+          />
         )}
       </section>
       <div className="flex min-h-0 flex-1">
@@ -162,18 +229,38 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
               onShape={(points) => setShaped((now) => withPoints(now, opened.key, points))}
             />
           ) : (
-            <TrialSheet trials={trials} beside={beside} motifs={motifs} box={header?.trial_box ?? SHEET} ground={ground} onOpen={setLarge} step={step} onStep={setStep}>
+            <TrialSheet
+              trials={trials}
+              beside={beside}
+              motifs={motifs}
+              box={header?.trial_box ?? SHEET}
+              ground={ground}
+              onOpen={setLarge}
+              step={step}
+              onStep={setStep}
+            >
               {asks}
             </TrialSheet>
           )}
         </section>
-        <section aria-label="This brush, in words" className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3">
+        <section
+          aria-label="This brush, in words"
+          className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3"
+        >
           {refusal && (
             <p role="alert" className="mb-2 border border-madder bg-madder-wash px-3 py-1.5">
               {refusal[0].toUpperCase() + refusal.slice(1)}. The last good picture stays.
             </p>
           )}
-          <Words edit={edit} settings={said} header={header} motifs={repeats} pieces={brush.pieces} question={question} onAsk={setQuestion} />
+          <Words
+            edit={edit}
+            settings={said}
+            header={header}
+            motifs={repeats}
+            pieces={brush.pieces}
+            question={question}
+            onAsk={setQuestion}
+          />
         </section>
       </div>
     </div>
@@ -181,7 +268,11 @@ function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages:
 }
 
 /** Moved points of trial lines with one line's set, or put back as it stands. */
-function withPoints(shaped: Record<string, SheetPoint[]>, key: string, points: SheetPoint[] | null): Record<string, SheetPoint[]> {
+function withPoints(
+  shaped: Record<string, SheetPoint[]>,
+  key: string,
+  points: SheetPoint[] | null,
+): Record<string, SheetPoint[]> {
   const next = { ...shaped };
   if (points) next[key] = points;
   else delete next[key];
@@ -196,7 +287,9 @@ const PINNED = "sewn-garland pinned lines";
 
 /** The lines pinned among the trial lines, kept in this browser. */
 function usePinned(): [number[], (lines: number[]) => void] {
-  const [pinned, setPinned] = useState<number[]>(() => (JSON.parse(localStorage.getItem(PINNED) ?? "[]") as number[]).slice(0, MOST_PINNED));
+  const [pinned, setPinned] = useState<number[]>(() =>
+    (JSON.parse(localStorage.getItem(PINNED) ?? "[]") as number[]).slice(0, MOST_PINNED),
+  );
   const keep = (lines: number[]): void => {
     localStorage.setItem(PINNED, JSON.stringify(lines));
     setPinned(lines);
@@ -209,5 +302,3 @@ function usePresent(pinned: number[], asked: number[], come: number[]): number[]
   const gone = asked.filter((line) => !come.includes(line)).join(" ");
   return useMemo(() => pinned.filter((line) => !gone.split(" ").includes(String(line))), [pinned, gone]);
 }
-
-export type BenchHeader = LaidScenes<Schemas["BenchHeader"]>["header"];

@@ -14,7 +14,10 @@ class SheetRoom {
   private waiting: SheetPicture | null = null;
 
   /** The canvas tells how many sheets were asked for and which of them it shows. */
-  constructor(private readonly canvas: HTMLCanvasElement, fail: () => void) {
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    fail: () => void,
+  ) {
     const own = canvas.transferControlToOffscreen();
     this.tell({ canvas: own }, [own]);
     this.worker.onmessage = ({ data }: MessageEvent<number>) => {

@@ -72,7 +72,9 @@ export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, set
         </header>
         <div className={`relative min-h-0 flex-1 border border-rule ${ground.weave}`} style={ground.style}>
           <TrialScene scene={scene} motifs={motifs} box={box} night={night} chosen={listed ? null : chosen} />
-          {scene.points && <TrialPoints points={scene.points} asked={asked ?? scene.points} box={box} night={night} onMove={onShape} />}
+          {scene.points && (
+            <TrialPoints points={scene.points} asked={asked ?? scene.points} box={box} night={night} onMove={onShape} />
+          )}
         </div>
         <JoinPlot scene={scene} settings={settings} night={night} />
       </div>
@@ -80,7 +82,14 @@ export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, set
         <h3 className="mb-1.5 text-[15px]">Findings</h3>
         <div className="min-h-0 flex-1 overflow-y-auto pr-1">
           {shown.findings.length ? (
-            <Findings findings={shown.findings} waiting={!cured} onPreview={preview} onTake={take} onGoTo={setChosen} chosen={chosen} />
+            <Findings
+              findings={shown.findings}
+              waiting={!cured}
+              onPreview={preview}
+              onTake={take}
+              onGoTo={setChosen}
+              chosen={chosen}
+            />
           ) : (
             <p className="text-moss">None: {scene.verdict}.</p>
           )}

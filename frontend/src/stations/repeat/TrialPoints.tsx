@@ -27,7 +27,16 @@ export function TrialPoints({ points, asked, box, night, onMove }: Props) {
       {size.width > 0 && (
         <svg className="h-full w-full">
           {points.map((point, i) => (
-            <Point key={i} number={i + 1} at={asked[i]} x={view.x + point[0] * scale} y={view.y + point[1] * scale} scale={scale} night={night} onMove={(to) => onMove(asked.map((p, k) => (k === i ? to : p)))} />
+            <Point
+              key={i}
+              number={i + 1}
+              at={asked[i]}
+              x={view.x + point[0] * scale}
+              y={view.y + point[1] * scale}
+              scale={scale}
+              night={night}
+              onMove={(to) => onMove(asked.map((p, k) => (k === i ? to : p)))}
+            />
           ))}
         </svg>
       )}
@@ -57,9 +66,20 @@ function Point({ number, at, x, y, scale, night, onMove }: PointProps) {
     leave: () => undefined,
   });
   return (
-    <g {...handle} role="button" aria-label={`Point ${number} of this trial line`} className="pointer-events-auto cursor-move" data-testid={`trial-point-${number}`}>
+    <g
+      {...handle}
+      role="button"
+      aria-label={`Point ${number} of this trial line`}
+      className="pointer-events-auto cursor-move"
+      data-testid={`trial-point-${number}`}
+    >
       <circle cx={x} cy={y} r="12" fill="transparent" />
-      <path d={`M${x} ${y - 6}L${x + 6} ${y}L${x} ${y + 6}L${x - 6} ${y}Z`} fill={night ? "#1d2624" : "#fff"} stroke={night ? "#9db9f0" : "var(--color-indigo)"} strokeWidth="1.5" />
+      <path
+        d={`M${x} ${y - 6}L${x + 6} ${y}L${x} ${y + 6}L${x - 6} ${y}Z`}
+        fill={night ? "#1d2624" : "#fff"}
+        stroke={night ? "#9db9f0" : "var(--color-indigo)"}
+        strokeWidth="1.5"
+      />
     </g>
   );
 }

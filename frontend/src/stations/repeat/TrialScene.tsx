@@ -26,9 +26,26 @@ export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
   } satisfies Under;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
-      paintTrial(ctx, scene, motifs.map(laidArtwork), fitView(size.width, size.height, [width, height], MARGIN_PX), ratio, size, night, chosen ?? null);
+      paintTrial(
+        ctx,
+        scene,
+        motifs.map(laidArtwork),
+        fitView(size.width, size.height, [width, height], MARGIN_PX),
+        ratio,
+        size,
+        night,
+        chosen ?? null,
+      );
     },
     [scene, motifs, width, height, night, chosen],
   );
-  return <WorkCanvas paint={paint} under={under} label={`${scene.name}: ${scene.refused ?? scene.verdict}`} testId={`trial-${scene.key}`} pieces={scene.pieces} />;
+  return (
+    <WorkCanvas
+      paint={paint}
+      under={under}
+      label={`${scene.name}: ${scene.refused ?? scene.verdict}`}
+      testId={`trial-${scene.key}`}
+      pieces={scene.pieces}
+    />
+  );
 }

@@ -38,10 +38,29 @@ function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean
   const { path, findings, matrices, motif, drawn, outline, contours, cut, bisectors, meshes } = scene;
   const view = fitView(part.width, part.height, box, MARGIN_PX);
   const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
-  return { path, findings: findings.map(({ at }) => ({ at })), matrices, motif, drawn, outline, contours, cut, bisectors, meshes, view: placed, part, thread };
+  return {
+    path,
+    findings: findings.map(({ at }) => ({ at })),
+    matrices,
+    motif,
+    drawn,
+    outline,
+    contours,
+    cut,
+    bisectors,
+    meshes,
+    view: placed,
+    part,
+    thread,
+  };
 }
 
-const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({ x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height });
+const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({
+  x: box.x - origin.x,
+  y: box.y - origin.y,
+  width: box.width,
+  height: box.height,
+});
 
 /** The eight scenes side by side; one canvas paints them all, for a canvas each costs a layer each at every step of a drag. */
 function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, step, onStep }: Props) {
@@ -62,7 +81,9 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
       if (!trials[i]) return [];
       const other = beside.get(trials[i].key);
       const half = other ? cell.width / 2 : cell.width;
-      return [trials[i], other].flatMap((scene, k) => (scene ? [partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other)] : []));
+      return [trials[i], other].flatMap((scene, k) =>
+        scene ? [partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other)] : [],
+      );
     });
     return size.width && size.height ? { parts, night, size } : null;
   }, [trials, beside, width, height, cells, night, size]);
@@ -71,7 +92,9 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
       <header className="mb-1.5 flex items-baseline gap-3">
         <h2 className="text-[15px]">Trial lines</h2>
         <p className="text-[12.5px] text-moss">
-          {beside.size ? "Left as it is now, right what was kept aside." : `${faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.`}
+          {beside.size
+            ? "Left as it is now, right what was kept aside."
+            : `${faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.`}
         </p>
         <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
           {children}
@@ -84,7 +107,10 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
           </button>
         </span>
       </header>
-      <ul ref={sheet} className={`relative grid min-h-0 flex-1 ${count > 8 ? "grid-cols-5" : "grid-cols-4"} grid-rows-2 gap-x-px gap-y-1`}>
+      <ul
+        ref={sheet}
+        className={`relative grid min-h-0 flex-1 ${count > 8 ? "grid-cols-5" : "grid-cols-4"} grid-rows-2 gap-x-px gap-y-1`}
+      >
         {trials.map((trial) => {
           const sound = !trial.findings.length && !trial.refused;
           return (
@@ -97,7 +123,10 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
               >
                 <span data-testid={`trial-${trial.key}`} data-pieces={trial.pieces} className="block h-full w-full" />
               </button>
-              <p className="flex [contain:content] items-start gap-1.5 px-1 pt-0.5 text-[12px] leading-tight" data-testid={`verdict-${trial.key}`}>
+              <p
+                className="flex [contain:content] items-start gap-1.5 px-1 pt-0.5 text-[12px] leading-tight"
+                data-testid={`verdict-${trial.key}`}
+              >
                 {sound ? <Sound size={12} /> : <Caution size={12} />}
                 <span className="line-clamp-2 min-h-[30px]">
                   <b>{trial.name}</b>

@@ -5,9 +5,19 @@ import { useChange, withVersion } from "../../shared/api/queries";
 import { Choice } from "../../shared/ui/Choice";
 import { go } from "../../shared/ui/place";
 import { NumberField } from "../../shared/ui/NumberField";
-import { BEND_PICTURES, BORDER_PICTURES, CORNER_PICTURES, EASE_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES, ORDER_PICTURES, REST_PICTURES } from "./pictures";
-import type { BenchHeader } from "./RepeatStation";
+import {
+  BEND_PICTURES,
+  BORDER_PICTURES,
+  CORNER_PICTURES,
+  EASE_PICTURES,
+  FACING_PICTURES,
+  KIND_PICTURES,
+  MIRROR_PICTURES,
+  ORDER_PICTURES,
+  REST_PICTURES,
+} from "./pictures";
 import { bound } from "./bound";
+import type { BenchHeader } from "./types";
 import type { BrushEdit } from "./useBrushEdit";
 
 interface Props {
@@ -42,18 +52,28 @@ export function OftenQuestion({ edit, settings, header }: Props) {
             {header ? header.pitch_mm.toFixed(2) : "…"}
           </span>{" "}
           <span className="text-moss">mm</span>
-          <span className="block text-[11.5px] text-moss">{header ? `${(25.4 / header.pitch_mm).toFixed(2)} to the inch` : ""}</span>
+          <span className="block text-[11.5px] text-moss">
+            {header ? `${(25.4 / header.pitch_mm).toFixed(2)} to the inch` : ""}
+          </span>
         </div>
       </div>
       <Choice
         small
         label="Ease"
         value={spacing.ease ?? "leave"}
-        options={eases.map((ease) => ({ value: ease, label: ease === "leave" ? "leave it" : `into the ${ease}`, picture: EASE_PICTURES[ease] }))}
+        options={eases.map((ease) => ({
+          value: ease,
+          label: ease === "leave" ? "leave it" : `into the ${ease}`,
+          picture: EASE_PICTURES[ease],
+        }))}
         onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
       />
       <div className="mt-2 flex gap-6">
-        <NumberField label="Ease limit" standard={10} {...bound(edit, settings, "spacing", "ease_limit_pct", "ease limit", "%")} />
+        <NumberField
+          label="Ease limit"
+          standard={10}
+          {...bound(edit, settings, "spacing", "ease_limit_pct", "ease limit", "%")}
+        />
         <Choice
           label="Rest goes"
           value={spacing.rest as "end" | "both" | "start"}
@@ -99,7 +119,14 @@ export function TravelQuestion({ edit, settings }: Props) {
             { value: "bent", label: "bent", picture: BEND_PICTURES.bent },
             { value: "jointed", label: "jointed", picture: BEND_PICTURES.jointed },
           ]}
-          onSet={(round_bends) => edit.set(round_bends === "jointed" && eased ? { travel: { round_bends }, spacing: { ease: "size" } } : { travel: { round_bends } }, `${round_bends} at bends`)}
+          onSet={(round_bends) =>
+            edit.set(
+              round_bends === "jointed" && eased
+                ? { travel: { round_bends }, spacing: { ease: "size" } }
+                : { travel: { round_bends } },
+              `${round_bends} at bends`,
+            )
+          }
         />
       )}
       {kind === "repeated" && bends === "rigid" && (
@@ -113,7 +140,12 @@ export function TravelQuestion({ edit, settings }: Props) {
             { value: "page", label: "level", picture: FACING_PICTURES.page },
             { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
           ]}
-          onSet={(facing) => edit.set({ travel: { facing } }, `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`)}
+          onSet={(facing) =>
+            edit.set(
+              { travel: { facing } },
+              `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`,
+            )
+          }
         />
       )}
       <Choice
@@ -131,9 +163,27 @@ export function TravelQuestion({ edit, settings }: Props) {
       />
       <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <NumberField compact label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
-        <NumberField compact label="Side shift" step={0.1} standard={0} {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")} />
-        <NumberField compact label="Starts at" step={1} standard={0} {...bound(edit, settings, "travel", "starts_at_mm", "starts at", "mm")} />
-        <button className="plain-button px-1.5 py-0" aria-pressed={!!travel.turn_about} onClick={() => edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")}>
+        <NumberField
+          compact
+          label="Side shift"
+          step={0.1}
+          standard={0}
+          {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")}
+        />
+        <NumberField
+          compact
+          label="Starts at"
+          step={1}
+          standard={0}
+          {...bound(edit, settings, "travel", "starts_at_mm", "starts at", "mm")}
+        />
+        <button
+          className="plain-button px-1.5 py-0"
+          aria-pressed={!!travel.turn_about}
+          onClick={() =>
+            edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")
+          }
+        >
           {travel.turn_about ? "laid from the other end" : "Turn about"}
         </button>
       </div>
@@ -172,9 +222,21 @@ export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush
           .
         </p>
       )}
-      {several && variants.order !== "in_turn" && <NumberField compact label="Arrangement" step={1} decimals={0} standard={1} {...bound(edit, settings, "variants", "arrangement", "arrangement", "")} />}
+      {several && variants.order !== "in_turn" && (
+        <NumberField
+          compact
+          label="Arrangement"
+          step={1}
+          decimals={0}
+          standard={1}
+          {...bound(edit, settings, "variants", "arrangement", "arrangement", "")}
+        />
+      )}
       <Borders edit={edit} />
-      <RowsField beside={beside} onSet={(beside_mm) => edit.set({ rows: { beside_mm } }, beside_mm.length ? `${beside_mm.length + 1} rows` : "one row")} />
+      <RowsField
+        beside={beside}
+        onSet={(beside_mm) => edit.set({ rows: { beside_mm } }, beside_mm.length ? `${beside_mm.length + 1} rows` : "one row")}
+      />
       {beside.length > 0 && (
         <div className="flex items-end gap-4">
           {settings.travel.round_bends === "jointed" ? (
@@ -191,7 +253,11 @@ export function NextQuestion({ edit, settings, pieces }: Props & { pieces: Brush
               onSet={(ease) => edit.set({ rows: { ease } }, ease === "own" ? "rows eased on their own" : "rows in step")}
             />
           )}
-          <button className="plain-button px-1.5 py-0" aria-pressed={!!rows?.brick} onClick={() => edit.set({ rows: { brick: !rows?.brick } }, rows?.brick ? "rows side by side" : "rows in brick")}>
+          <button
+            className="plain-button px-1.5 py-0"
+            aria-pressed={!!rows?.brick}
+            onClick={() => edit.set({ rows: { brick: !rows?.brick } }, rows?.brick ? "rows side by side" : "rows in brick")}
+          >
             {rows?.brick ? "in brick" : "side by side"}
           </button>
         </div>
@@ -209,7 +275,9 @@ function Borders({ edit }: { edit: BrushEdit }) {
     placeholderData: keepPreviousData,
   });
   const change = useChange((arrangement: Border) =>
-    withVersion("brush", brush, (version) => kept(api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } }))),
+    withVersion("brush", brush, (version) =>
+      kept(api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } })),
+    ),
   );
   return (
     <Choice
@@ -238,7 +306,11 @@ function RowsField({ beside, onSet }: { beside: number[]; onSet: (beside: number
   const shown = beside.join("  ");
   const [text, setText] = useState<string | null>(null);
   const read = (written: string): number[] | null => {
-    const found = written.trim().split(/[\s;]+/).filter(Boolean).map((part) => Number(part.replace(",", ".").replace("−", "-")));
+    const found = written
+      .trim()
+      .split(/[\s;]+/)
+      .filter(Boolean)
+      .map((part) => Number(part.replace(",", ".").replace("−", "-")));
     return found.length <= 50 && found.every((v) => Number.isFinite(v) && Math.abs(v) <= 1000) ? found : null;
   };
   const wrong = text !== null && read(text) === null;
@@ -281,7 +353,9 @@ export function EndsQuestion({ edit, settings, pieces }: Props & { pieces: Brush
         { value: "butt", label: "butt", picture: CORNER_PICTURES.butt },
         ...(pieces[key] ? [{ value: "piece" as const, label: "own piece", picture: CORNER_PICTURES.piece }] : []),
       ]}
-      onSet={(style) => edit.set({ ends: { [key]: style } }, `${label.toLowerCase()}: ${style === "through" ? "run through" : style}`)}
+      onSet={(style) =>
+        edit.set({ ends: { [key]: style } }, `${label.toLowerCase()}: ${style === "through" ? "run through" : style}`)
+      }
     />
   );
   return (
@@ -291,8 +365,20 @@ export function EndsQuestion({ edit, settings, pieces }: Props & { pieces: Brush
         {corner("inside_corner", "Inside corner")}
       </div>
       <div className="flex gap-8">
-        <NumberField compact label="Corner from" step={5} standard={30} {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")} />
-        <NumberField compact label="Round radius" step={0.5} standard={5} {...bound(edit, settings, "ends", "round_radius_mm", "round radius", "mm")} />
+        <NumberField
+          compact
+          label="Corner from"
+          step={5}
+          standard={30}
+          {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")}
+        />
+        <NumberField
+          compact
+          label="Round radius"
+          step={0.5}
+          standard={5}
+          {...bound(edit, settings, "ends", "round_radius_mm", "round radius", "mm")}
+        />
       </div>
       <p className="mt-1.5 text-[12.5px] text-moss">
         {missing.length ? `No ${missing.join(", ")} yet: ` : "All pieces are there: "}

@@ -5,5 +5,6 @@ import type { BrushEdit } from "./useBrushEdit";
  * nothing is rendered or painted until the answer is there. The edit's hands change with the brush.
  */
 export function sameShown<Props extends { edit: BrushEdit }>(keys: (keyof Props)[]) {
-  return (before: Props, after: Props): boolean => before.edit.kept === after.edit.kept && keys.every((key) => before[key] === after[key]);
+  return (before: Props, after: Props): boolean =>
+    before.edit.kept === after.edit.kept && keys.every((key) => before[key] === after[key]);
 }

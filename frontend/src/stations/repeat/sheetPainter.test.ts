@@ -6,13 +6,31 @@ import type { SheetPart } from "./sheetPainter";
 class FakeCanvas {
   done: unknown[] = [];
   context: object;
-  constructor(public width: number, public height: number) {
+  constructor(
+    public width: number,
+    public height: number,
+  ) {
     canvases.push(this);
-    const tell = (what: string) => (...values: unknown[]) => this.done.push([what, ...values]);
+    const tell =
+      (what: string) =>
+      (...values: unknown[]) =>
+        this.done.push([what, ...values]);
     const silent = () => undefined;
     this.context = {
-      canvas: this, setTransform: silent, beginPath: silent, moveTo: silent, lineTo: silent, setLineDash: silent, save: silent, restore: silent, clip: silent,
-      fill: () => this.done.push("fill"), stroke: () => this.done.push("stroke"), rect: tell("rect"), drawImage: tell("kept"), arc: tell("arc"),
+      canvas: this,
+      setTransform: silent,
+      beginPath: silent,
+      moveTo: silent,
+      lineTo: silent,
+      setLineDash: silent,
+      save: silent,
+      restore: silent,
+      clip: silent,
+      fill: () => this.done.push("fill"),
+      stroke: () => this.done.push("stroke"),
+      rect: tell("rect"),
+      drawImage: tell("kept"),
+      arc: tell("arc"),
     };
   }
   getContext = () => this.context;
@@ -22,15 +40,45 @@ let canvases: FakeCanvas[];
 beforeEach(() => {
   canvases = [];
   vi.stubGlobal("OffscreenCanvas", FakeCanvas);
-  vi.stubGlobal("Path2D", class { addPath() {} });
+  vi.stubGlobal(
+    "Path2D",
+    class {
+      addPath() {}
+    },
+  );
   vi.stubGlobal("DOMMatrix", class {});
 });
 
-const shape = { d: "M0 0L8 0L8 2L0 2Z", fill: "#a33a2f", fill_opacity: 1, fill_rule: "nonzero", stroke: null, stroke_opacity: 1, stroke_width: 0, cap: "butt", join: "miter", miter_limit: 4, dashes: [], name: "", group: 0, derived: false, box: [0, 0, 8, 2], fill_gradient: null, stroke_gradient: null, picture: null };
+const shape = {
+  d: "M0 0L8 0L8 2L0 2Z",
+  fill: "#a33a2f",
+  fill_opacity: 1,
+  fill_rule: "nonzero",
+  stroke: null,
+  stroke_opacity: 1,
+  stroke_width: 0,
+  cap: "butt",
+  join: "miter",
+  miter_limit: 4,
+  dashes: [],
+  name: "",
+  group: 0,
+  derived: false,
+  box: [0, 0, 8, 2],
+  fill_gradient: null,
+  stroke_gradient: null,
+  picture: null,
+};
 const bar: Artwork = { width_mm: 8, height_mm: 2, base_line_mm: 1, shapes: [shape] };
 const part = (x: number, more: Partial<SheetPart> = {}): SheetPart => ({
-  path: "M0 10H40", findings: [], matrices: new Float32Array([1, 0, 0, 1, 10, 10]), motif: new Uint16Array(0),
-  view: { scale: 5, x, y: 0 }, part: { x, y: 0, width: 200, height: 100 }, thread: false, ...more,
+  path: "M0 10H40",
+  findings: [],
+  matrices: new Float32Array([1, 0, 0, 1, 10, 10]),
+  motif: new Uint16Array(0),
+  view: { scale: 5, x, y: 0 },
+  part: { x, y: 0, width: 200, height: 100 },
+  thread: false,
+  ...more,
 });
 
 async function painterOf() {

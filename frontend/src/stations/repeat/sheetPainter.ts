@@ -31,7 +31,16 @@ export function paintTrialLine(ctx: Ctx, scene: TrialPicture, view: View, ratio:
   strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
 }
 
-export function paintTrial(ctx: Ctx, scene: TrialPicture, artworks: Artwork[], view: View, ratio: number, area: Area, night: boolean, chosen: number | null): void {
+export function paintTrial(
+  ctx: Ctx,
+  scene: TrialPicture,
+  artworks: Artwork[],
+  view: View,
+  ratio: number,
+  area: Area,
+  night: boolean,
+  chosen: number | null,
+): void {
   paintPieces(ctx, laidWith(artworks, scene), view, ratio, area);
   paintRings(ctx, scene.findings, view, night, chosen);
 }
@@ -60,7 +69,9 @@ function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number
   ctx.save();
   ctx.beginPath();
   // whole device pixels: the edges of other clips are smoothed, piece by piece
-  const [left, top, right, bottom] = [part.x, part.y, part.x + part.width, part.y + part.height].map((px) => Math.round(px * ratio) / ratio);
+  const [left, top, right, bottom] = [part.x, part.y, part.x + part.width, part.y + part.height].map(
+    (px) => Math.round(px * ratio) / ratio,
+  );
   ctx.rect(left, top, right - left, bottom - top);
   ctx.clip();
   paintTrial(ctx, each, artworks, view, ratio, part, night, null);

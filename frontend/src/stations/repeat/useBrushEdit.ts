@@ -22,7 +22,9 @@ export function useBrushEdit(brush: Brush) {
     ),
   );
 
-  const keepPitch = useChange((pitch_mm: number) => kept(api.POST("/api/brushes/{id}/pitch", { params: { path: { id: brush.id } }, body: { pitch_mm } })));
+  const keepPitch = useChange((pitch_mm: number) =>
+    kept(api.POST("/api/brushes/{id}/pitch", { params: { path: { id: brush.id } }, body: { pitch_mm } })),
+  );
 
   return {
     brush,

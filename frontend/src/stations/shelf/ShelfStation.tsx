@@ -23,7 +23,9 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
           className="w-[210px] border-b-[1.5px] border-loden bg-transparent px-0.5"
           onChange={(e) => setSearch(e.target.value)}
         />
-        <span className="text-moss">{search ? `${shown.length} of ${workshop.brushes.length}` : "Each is laid on the same curve and corner."}</span>
+        <span className="text-moss">
+          {search ? `${shown.length} of ${workshop.brushes.length}` : "Each is laid on the same curve and corner."}
+        </span>
         <span className="ml-auto flex items-baseline gap-2">
           <span className="text-moss">New brush from</span>
           <Picker
@@ -73,9 +75,16 @@ function freeName(name: string, brushes: Brush[]): string {
 function Label({ brush, swatch, onCopy }: { brush: Brush; swatch: BrushSwatch | undefined; onCopy: () => void }) {
   const [name, setName] = useState<string | null>(null);
   const rename = useChange((next: string) =>
-    kept(api.PATCH("/api/brushes/{id}", { params: { path: { id: brush.id } }, body: { version: brush.version, name: next, merge_key: "" } })),
+    kept(
+      api.PATCH("/api/brushes/{id}", {
+        params: { path: { id: brush.id } },
+        body: { version: brush.version, name: next, merge_key: "" },
+      }),
+    ),
   );
-  const remove = useChange(() => kept(api.DELETE("/api/brushes/{id}", { params: { path: { id: brush.id }, query: { version: brush.version } } })));
+  const remove = useChange(() =>
+    kept(api.DELETE("/api/brushes/{id}", { params: { path: { id: brush.id }, query: { version: brush.version } } })),
+  );
   const keep = (): void => {
     const next = name?.trim();
     if (next && next !== brush.name) rename.mutate(next);
@@ -85,7 +94,11 @@ function Label({ brush, swatch, onCopy }: { brush: Brush; swatch: BrushSwatch | 
     <li className="relative border border-rule bg-work" data-testid={`label-${brush.id}`}>
       <span aria-hidden className="absolute inset-y-0 left-0 w-[7px] border-r border-dashed border-madder bg-madder-wash" />
       <span aria-hidden className="absolute inset-y-0 right-0 w-[7px] border-l border-dashed border-madder bg-madder-wash" />
-      <button className="block h-[150px] w-full px-4 pt-2" aria-label={`Open ${brush.name}`} onClick={() => go("repeat", brush.id)}>
+      <button
+        className="block h-[150px] w-full px-4 pt-2"
+        aria-label={`Open ${brush.name}`}
+        onClick={() => go("repeat", brush.id)}
+      >
         <Swatch of={swatch} label={`${brush.name} on the swatch`} />
       </button>
       <div className="px-4 pb-2.5">
@@ -111,13 +124,25 @@ function Label({ brush, swatch, onCopy }: { brush: Brush; swatch: BrushSwatch | 
           <button className="text-indigo underline decoration-dotted" aria-label={`Duplicate ${brush.name}`} onClick={onCopy}>
             Duplicate
           </button>
-          <button className="text-indigo underline decoration-dotted" aria-label={`Rename ${brush.name}`} onClick={() => setName(brush.name)}>
+          <button
+            className="text-indigo underline decoration-dotted"
+            aria-label={`Rename ${brush.name}`}
+            onClick={() => setName(brush.name)}
+          >
             Rename
           </button>
-          <button className="text-indigo underline decoration-dotted" aria-label={`Motif of ${brush.name}`} onClick={() => go("motif", brush.motif_id)}>
+          <button
+            className="text-indigo underline decoration-dotted"
+            aria-label={`Motif of ${brush.name}`}
+            onClick={() => go("motif", brush.motif_id)}
+          >
             Its motif
           </button>
-          <button className="ml-auto text-madder underline decoration-dotted" aria-label={`Delete ${brush.name}`} onClick={() => remove.mutate(undefined)}>
+          <button
+            className="ml-auto text-madder underline decoration-dotted"
+            aria-label={`Delete ${brush.name}`}
+            onClick={() => remove.mutate(undefined)}
+          >
             Delete
           </button>
         </div>
