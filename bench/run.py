@@ -10,13 +10,14 @@ from collections.abc import Callable
 import numpy as np
 
 from making import bench_making
-from sewn_garland.core.drawing.svg import Layer, compact_svg
+from sewn_garland.core.assemble import drawing_of
+from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.values.brush import Brush
+from sewn_garland.core.values.brush import Brush, Pieces, WidthPoint
 from sewn_garland.core.values.motif import Motif
 
 PILL = "<svg xmlns='http://www.w3.org/2000/svg' width='8mm' height='2mm' viewBox='0 0 8 2'><rect width='8' height='2' rx='1'/></svg>"
@@ -37,6 +38,10 @@ def row(what: str, figure: str, wanted: str, met: bool) -> None:
     ROWS.append((what, figure, wanted, "yes" if met else "NO"))
 
 
+def brush(motif: Motif, **sections: dict) -> Brush:
+    return Brush("bench", Pieces((motif,))).changed(sections)
+
+
 def wavy_line(segments: int):
     t = np.linspace(0, 0.06 * segments, segments + 1)
     points = np.stack([100 * t, 300 * np.sin(t)], axis=1)
@@ -49,18 +54,19 @@ def bench_laying() -> None:
     length = measure(line).length
     seconds = {}
     for pieces in (1_000, 10_000, 100_000):
-        brush = Brush("bench", (motif,), size=length / pieces / 10.4, gap=0.3, ease="gaps")
-        seconds[pieces] = median_seconds(lambda b=brush: lay(b, [line]), 5)
-        count = len(lay(brush, [line])[0].pieces.s)
+        made = brush(motif, spacing={"size_pct": 100 * length / pieces / 10.4, "gap_pct": 30, "ease": "gaps"})
+        seconds[pieces] = median_seconds(lambda b=made: lay(b, [line]), 5)
+        count = len(lay(made, [line])[0].pieces.s)
         row(f"lay {count} rigid pieces on 1 000 segments, measuring included", f"{seconds[pieces]:.3f} s",
             "0.5 s" if pieces == 100_000 else "–", pieces < 100_000 or seconds[pieces] <= 0.5)  # fmt: skip
     growth = seconds[100_000] / seconds[10_000]
     row("growth from 10 000 to 100 000 pieces (10 is linear, less: the line itself)", f"{growth:.1f} ×", "≤ 12 ×", growth <= 12)
-    laid = lay(Brush("bench", (motif,), size=length / 100_000 / 10.4, gap=0.3), [line])[0]
-    layer = Layer((motif,), laid)
-    size = len(compact_svg(1000, 1000, [layer])) / len(laid.pieces.s)
+    made = brush(motif, spacing={"size_pct": 100 * length / 100_000 / 10.4, "gap_pct": 30})
+    laid = lay(made, [line])[0]
+    drawing = drawing_of(1000, 1000, [(made.pieces.motifs, laid)])
+    size = len(compact_svg(drawing)) / len(laid.pieces.s)
     row("compact SVG, bytes a piece", f"{size:.1f}", "≤ 90", size <= 90)
-    row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(1000, 1000, [layer]), 3):.2f} s", "–", True)
+    row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(drawing), 3):.2f} s", "–", True)
 
 
 def bench_travel() -> None:
@@ -71,9 +77,9 @@ def bench_travel() -> None:
     seconds = {}
     for links in (200, 2_000, 20_000):
         link = Motif((), ring.length / (links + 0.4), 2.0, 1.0)
-        brush = Brush("bench", (link,), round_bends="jointed", ease="size")
-        seconds[links] = median_seconds(lambda b=brush: lay(b, [ring]), 5)
-        laid = lay(brush, [ring])[0]
+        made = brush(link, travel={"round_bends": "jointed"}, spacing={"ease": "size"})
+        seconds[links] = median_seconds(lambda b=made: lay(b, [ring]), 5)
+        laid = lay(made, [ring])[0]
         worst = float(laid.joins.gap.max())
         row(f"{len(laid.pieces.s)} jointed links closed on a smooth line (joints within {worst:.0e} mm)", f"{seconds[links]:.3f} s",
             "≤ 1 s" if links == 20_000 else "–", links < 20_000 or seconds[links] <= 1)  # fmt: skip
@@ -87,9 +93,9 @@ def bench_travel() -> None:
         r = 3 * times
         arcs = int(8 * pieces / (np.pi * r)) + 1
         line = measure(line_from_path_data("M0 0" + "".join(f"a{r} {r} 0 0 {i % 2} {2 * r} 0" for i in range(arcs))))
-        brush = Brush("bench", (motif,), round_bends="bent")
-        taken = median_seconds(lambda b=brush, on=line: lay(b, [on]), 3)
-        count = len(lay(brush, [line])[0].pieces.s)
+        made = brush(motif, travel={"round_bends": "bent"})
+        taken = median_seconds(lambda b=made, on=line: lay(b, [on]), 3)
+        count = len(lay(made, [line])[0].pieces.s)
         wanted = pieces == 5_000 and times == 5
         row(f"{count} bent pieces of 20 curves within 0.01 mm, bends {times} times the height", f"{taken:.2f} s",
             "≤ 1.5 s" if wanted else "–", not wanted or taken <= 1.5)  # fmt: skip
@@ -105,17 +111,24 @@ def bench_hostile() -> None:
     for name, path in lines:
         ways = [(how, corner) for corner in ("mitre", "through", "round") for how in ("rigid", "bent", "jointed")]
         for how, corner in ways:
-            brush = Brush("bench", (motif,), round_bends=how, ease="size", outside_corner=corner, inside_corner=corner, round_radius=0.3)
-            taken = median_seconds(lambda b=brush, on=path: lay(b, [measure(line_from_path_data(on))]), 3)
+            ends = {"outside_corner": corner, "inside_corner": corner, "round_radius_mm": 0.3}
+            made = brush(motif, travel={"round_bends": how}, spacing={"ease": "size"}, ends=ends)
+            taken = median_seconds(lambda b=made, on=path: lay(b, [measure(line_from_path_data(on))]), 3)
             row(f"{name}, read and laid {how}, {corner}", f"{taken:.2f} s", "≤ 2 s", taken <= 2)
+    widths = [WidthPoint(at_pct=at, width_pct=width) for at, width in ((0, 100), (50, 40), (100, 100))]
+    rows = {"beside_mm": [-3.0, 3.0]}
     for what, more in (
-        ("two rows beside it", {"rows": (-3.0, 3.0)}),
-        ("two rows beside it, mitred", {"rows": (-3.0, 3.0), "outside_corner": "mitre", "inside_corner": "mitre"}),
-        ("thick and thin", {"width_along": ((0.0, 1.0), (0.5, 0.4), (1.0, 1.0))}), ("measured by outlines", {"by_outlines": True}),
-    ):  # fmt: skip
+        ("two rows beside it", {"rows": rows}),
+        ("two rows beside it, mitred", {"rows": rows, "ends": {"outside_corner": "mitre", "inside_corner": "mitre"}}),
+        (
+            "thick and thin",
+            {"hand": {"width_along": widths}},
+        ),
+        ("measured by outlines", {"joins": {"measured_by": "outlines"}}),
+    ):
         for how in ("rigid", "bent", "jointed"):
-            brush = Brush("bench", (motif,), round_bends=how, ease="size", **more)
-            taken = median_seconds(lambda b=brush: lay(b, [measure(line_from_path_data(corners))]), 3)
+            made = brush(motif, travel={"round_bends": how}, spacing={"ease": "size"}, **more)
+            taken = median_seconds(lambda b=made: lay(b, [measure(line_from_path_data(corners))]), 3)
             row(f"10 000 corners, read and laid {how}, {what}", f"{taken:.2f} s", "≤ 2 s", taken <= 2)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -151,8 +152,13 @@ def made(rows: list[dict | None]) -> dict:
 def _new(page_id: int, brush_id: int, lines: list[tables.Line], more: int) -> dict:
     """Return what a new line begins with, ``more`` of its step before it: a place in front, a number of its own for chance."""
     position = (lines[-1].position if lines else 0.0) + 1.0 + more
-    seed = max((line.seed for line in lines), default=-1) + 1 + more
+    seed = next_seed(lines) + more
     return {"page_id": page_id, "brush_id": brush_id, "position": position, "seed": seed, "visible": True}
+
+
+def next_seed(lines: Sequence[tables.Line]) -> int:
+    """Return the number that chance will know a page's next line by."""
+    return max((line.seed for line in lines), default=-1) + 1
 
 
 def _free_name(taken: list[str]) -> str:

@@ -23,7 +23,7 @@ from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.history import Change, make_step
 from .brushes import merged_settings
-from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made
+from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
 from .rows import all_ids, brush_from_row, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
 from .scenes import Scene
 
@@ -73,10 +73,13 @@ def scenes_of(
 ) -> list[Scene]:
     """Return a page's visible lines, or only some, to be laid; a draft and a cure that is tried out are not kept."""
     row_of(session, "page", page_id)
-    rows = [row for row in lines_of(session, page_id) if row.visible and (only is None or row.id in only)]
-    scenes = [_draft_scene(session, draft, row) if draft and draft.line_id == row.id else _scene(session, row, cure) for row in rows]
+    lines = lines_of(session, page_id)
+    rows = [row for row in lines if row.visible and (only is None or row.id in only)]
+    scenes = [
+        _draft_scene(session, draft, row, row.seed) if draft and draft.line_id == row.id else _scene(session, row, cure) for row in rows
+    ]
     if draft is not None and draft.line_id is None:
-        scenes.append(_draft_scene(session, draft, None))
+        scenes.append(_draft_scene(session, draft, None, next_seed(lines)))
     return [scene for scene in scenes if scene is not None]
 
 
@@ -98,11 +101,12 @@ def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene 
     return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path))
 
 
-def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None) -> Scene:
+def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, seed: int) -> Scene:
+    """Return a line as it would be; chance knows it by ``seed`` as it will once the line is kept."""
     brush_row = row_of(session, "brush", draft.brush_id)
     line = line_from_source(draft.source)
     brush = brush_from_row(session, brush_row, size_pct=draft.size_pct)
-    key, seed = ("draft", 0) if row is None else (f"line-{row.id}", row.seed)
+    key = "draft" if row is None else f"line-{row.id}"
     about = _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line))
     return Scene(key, brush, LineToLay(measure(line), seed), about)
 

@@ -1,0 +1,93 @@
+"""What the screen shows is what the file holds, pixel by pixel."""
+
+import base64
+import io
+import re
+
+import numpy as np
+import pytest
+from PIL import Image
+from playwright.sync_api import expect
+from scipy.ndimage import maximum_filter, minimum_filter
+
+from sewn_garland.core.drawing.png import png_from_svg
+from sewn_garland.store.database import Store
+from sewn_garland.workshop import pages
+from sewn_garland.workshop.lines import lines_of
+from sewn_garland.workshop.rows import row_of
+from sewn_garland.workshop.scenes import laid_scenes
+
+pytestmark = pytest.mark.browser
+
+# Two programs paint: the browser, and the renderer of the PNG. They place the soft rim of an edge differently by up to a pixel, and the
+# browser sets small pieces to a quarter of one. So a pixel must lie within what the other has in the 3 × 3 around it, give or take:
+MOST_LEVELS = 48  # of 255; chosen: the worst seen is 35, where the rim of a level stem runs along a row of pixels
+MOST_SHARE = 2e-4  # of the pixels may be more than 20 levels beyond; chosen: the worst seen is 0.7e-4
+MOST_MEAN = 1.0  # of 255, over all pixels of the sheet
+RING_PX = 15  # findings are ringed on the screen and not in the file
+
+
+@pytest.mark.parametrize("number", [1, 2, 3, 4])
+def test_a_demo_page_on_the_screen_is_its_picture(app, number, tmp_path):
+    page = app.open(f"#/page/{number}")
+    expect(page.get_by_test_id("sheet-canvas")).to_have_attribute("data-painted", re.compile("."))
+    store = Store(tmp_path / "w.sqlite")
+    with store.reading() as session:
+        row = row_of(session, "page", number)
+        laid = laid_scenes(pages.scenes_of(session, number), overtaken=lambda: False)
+        rings = [finding["at"] for scene in laid for finding in scene.figures()["findings"]]
+        path = next(line for line in lines_of(session, number) if line.visible).path
+    store.close()
+    page.get_by_test_id("sheet").focus()
+    page.keyboard.press("Escape")  # no line is marked as chosen then
+    expect(page.get_by_role("complementary", name="Lines").locator("li[aria-current]")).to_have_count(0)
+    svg = page.request.get(f"{app.address}/api/pages/{number}/page.svg?ground=page").text()
+    size = row.width_mm, row.height_mm
+    compare(page, svg, size, rings)
+    x, y = (float(v) for v in re.match(r"M\s*(-?[\d.]+)[ ,](-?[\d.]+)", path).groups())
+    zoom_in(page, (x, y))
+    compare(page, svg, size, rings)
+
+
+def zoom_in(page, at):
+    """Zoom about a place of the sheet, mm, until it is about three times as large."""
+    sheet = page.get_by_test_id("sheet")
+    box, scale = sheet.bounding_box(), float(sheet.get_attribute("data-scale"))
+    x, y = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+    page.mouse.move(box["x"] + x + at[0] * scale, box["y"] + y + at[1] * scale)
+    page.keyboard.down("Control")
+    page.mouse.wheel(0, -260)
+    page.keyboard.up("Control")
+    expect(sheet).not_to_have_attribute("data-scale", str(scale))
+
+
+def compare(page, svg, size, rings):
+    """Compare the sheet as it is painted with the file's drawing, rendered through the same window."""
+    canvas, sheet = page.get_by_test_id("sheet-canvas"), page.get_by_test_id("sheet")
+    shot = canvas.evaluate("c => c.toDataURL('image/png')").split(",")[1]
+    seen = np.asarray(Image.open(io.BytesIO(base64.b64decode(shot))).convert("RGB")).astype(int)
+    (high, wide), scale = seen.shape[:2], float(sheet.get_attribute("data-scale"))
+    x, y = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+    window = f'viewBox="{-x / scale} {-y / scale} {wide / scale} {high / scale}"'
+    filed = png_from_svg(re.sub(r'viewBox="[^"]*"', window, svg, count=1), width_px=wide, height_px=high)
+    held = np.asarray(Image.open(io.BytesIO(filed)).convert("RGB")).astype(int)
+    left, top = max(0, int(x) + 3), max(30, int(y) + 3)
+    right, bottom = min(wide, int(x + size[0] * scale) - 3), min(high, int(y + size[1] * scale) - 3)
+    inside = np.s_[top:bottom, left:right]
+    seen, held = seen[inside], held[inside]
+    away = np.maximum(beyond(seen, held), beyond(held, seen))
+    down, across = np.indices(away.shape)
+    for place in rings:
+        away[np.hypot(across + left - x - place[0] * scale, down + top - y - place[1] * scale) < RING_PX] = 0
+    worst = np.unravel_index(away.argmax(), away.shape)
+    assert away.max() <= MOST_LEVELS, (worst, seen[worst], held[worst])
+    assert (away > 20).mean() <= MOST_SHARE
+    assert np.abs(seen - held).mean() <= MOST_MEAN
+    ground = np.median(held.reshape(-1, 3), axis=0)
+    assert (np.abs(held - ground).max(axis=-1) > 30).mean() > 0.01  # there is something to compare
+
+
+def beyond(one, other):
+    """Return by how many levels each pixel of one lies beyond what the other has in the 3 × 3 around it."""
+    low, high = minimum_filter(other, (3, 3, 1)), maximum_filter(other, (3, 3, 1))
+    return np.maximum(np.maximum(low - one, one - high), 0).max(axis=-1)
