@@ -4,10 +4,11 @@ import numpy as np
 import pytest
 
 from making import bar, brush, drawing, measured, svg
+from sewn_garland.core.assemble import drawing_of
 from sewn_garland.core.drawing.line_path import path_data_from_line
 from sewn_garland.core.drawing.svg import compact_svg, path_data, plain_svg
 from sewn_garland.core.drawing.tables import pieces_csv, report
-from sewn_garland.core.errors import CoreError, InputError
+from sewn_garland.core.errors import CoreError, InputError, LimitError
 from sewn_garland.core.inspecting.bends import safe_radius, size_for_radius
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.making.framing import trimmed
@@ -20,6 +21,8 @@ from sewn_garland.core.measuring.smoothing import scaled, smoothed
 from sewn_garland.core.reading.path_data import arc_from_endpoints
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.reading.svg_source import mm_from_length, share_from_text, transform_from_text
+from sewn_garland.core.values.brush import Brush, Pieces
+from sewn_garland.core.values.motif import Motif
 from sewn_garland.workshop.trial_lines import STEPS_MM, TRIAL_LINES, trial_width_mm
 
 LINES = {
@@ -192,3 +195,29 @@ def test_errors_say_where_before_what():
     assert isinstance(error, CoreError)
     assert isinstance(error, ValueError)
     assert str(InputError("alone")) == "alone"
+
+
+@pytest.mark.parametrize("how", ["rigid", "bent", "jointed"])
+@pytest.mark.parametrize("frame", [(10.0, 2.0, 1.0), (10.0, 0.0, 0.0)], ids=["frame", "flat frame"])
+@pytest.mark.parametrize(
+    "more", [{}, {"ease": "size"}, {"outside_corner": "mitre"}, {"kind": "once_length"}, {"order": "no_twin"}], ids=str
+)
+def test_a_motif_without_shapes_is_laid_and_drawn_as_nothing(how, frame, more):
+    made = brush(Motif((), *frame), round_bends=how, **more)
+    (laid,) = lay(made, [measured("M0 0H100V50")])
+    assert len(laid.pieces.s)
+    page = drawing_of(100, 100, [(made.pieces.motifs, laid)])
+    for write in (compact_svg, plain_svg):
+        assert "<path" not in write(page)
+    assert np.isfinite(laid.joins.gap).all()
+
+
+def test_no_lines_give_none_and_no_motif_is_refused_in_words():
+    assert lay(brush(), []) == []
+    with pytest.raises(InputError, match="has no motif to repeat; give it one"):
+        lay(Brush("bare", Pieces(())), [measured("M0 0H10")])
+
+
+def test_a_count_in_words_keeps_its_commas():
+    with pytest.raises(LimitError, match=r"about 1 000 000 000 pieces, more than 2 000 000: widen"):
+        lay(brush(Motif((), 1e-6, 1.0, 0.0)), [measured("M0 0H1000")])

@@ -1,15 +1,18 @@
 """The store: steps, undo and redo, stale changes, migrations."""
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
+from alembic.config import Config
 from alembic.migration import MigrationContext
-from sqlalchemy import text
+from sqlalchemy import inspect, text
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import select
 
 from sewn_garland.store.database import Store
 from sewn_garland.store.history import Change, NotFound, StaleChange, make_step, redo, standing, undo
-from sewn_garland.store.tables import Base, Motif, Step
+from sewn_garland.store.migrating import MIGRATIONS
+from sewn_garland.store.tables import Base, Line, Motif, Step
 
 PILL = {"name": "pill", "svg": "<svg/>", "base_line_mm": 1.0, "left_out": []}
 
@@ -144,3 +147,48 @@ def test_a_look_up_that_fails_is_asked_again(store):
         with pytest.raises(NotFound):
             store.remembered("seven", missing)
     assert store.remembered("seven", lambda session: 7) == 7
+
+
+def test_a_step_keeps_only_what_it_changed(store):
+    made = step(store, "bring in pill", Change("motif", None, PILL))[0]
+    step(store, "rename pill", Change("motif", made["id"], {"name": "bead"}, made["version"]))
+    with store.reading() as session:
+        (record,) = session.exec(select(Step).order_by(Step.id)).all()[-1].changes
+    assert record["before"] == {"name": "pill", "version": 1}
+    assert record["after"] == {"name": "bead", "version": 2}
+
+
+def test_a_step_kept_as_whole_rows_is_taken_back_too(store):
+    made = step(store, "bring in pill", Change("motif", None, PILL))[0]
+    now = step(store, "rename pill", Change("motif", made["id"], {"name": "bead"}, made["version"]))[0]
+    with store.writing() as session:  # as steps were kept before
+        last = session.exec(select(Step).order_by(Step.id)).all()[-1]
+        last.changes = [{"table": "motif", "id": made["id"], "before": made, "after": now}]
+        session.add(last)
+    with store.writing() as session:
+        undo(session)
+    assert names(store) == ["pill"]
+
+
+def test_lines_kept_before_they_had_seeds_are_dealt_as_they_were(tmp_path):
+    store = Store(tmp_path / "w.sqlite")
+    step(store, "motif", Change("motif", None, PILL))
+    step(store, "brush", Change("brush", None, {"name": "b", "motif_id": 1}))
+    for name in ("one", "two"):
+        step(store, name, Change("page", None, {"name": name, "width_mm": 10, "height_mm": 10}))
+    about = {"brush_id": 1, "path": "M0 0H9", "source": {}, "visible": True, "size_pct": 100}
+    for name, page, position in (("a", 1, 3.0), ("b", 1, 1.0), ("c", 2, 1.0), ("d", 1, 2.0)):
+        step(store, name, Change("line", None, {"name": name, "page_id": page, "position": position, **about}))
+    with store.engine.connect() as connection:
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
+        connection.execution_options(begin="IMMEDIATE")
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0002")
+        connection.commit()
+        assert "seed" not in {column["name"] for column in inspect(connection).get_columns("line")}
+    store.close()
+    store = Store(tmp_path / "w.sqlite")
+    with store.reading() as session:
+        assert {line.name: line.seed for line in session.exec(select(Line))} == {"b": 0, "d": 1, "a": 2, "c": 0}
+    store.close()

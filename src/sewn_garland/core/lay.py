@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
 
+from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import with_cures
 from .inspecting.joins import joins_of
@@ -40,7 +41,12 @@ def lay(brush: Brush, lines: Sequence[Layable], *, detail: Detail = PRINT) -> li
 
     Refuses with LimitError, before laying any, what would take more than 2 000 000 pieces in
     all. Findings come without cures: ``cured`` proves those. A bare line is known by its place.
+    No lines give none; a brush without a motif to repeat is refused with InputError.
     """
+    if not brush.pieces.repeat:
+        raise InputError("this brush has no motif to repeat; give it one")
+    if not lines:
+        return []
     wanted = [line_to_lay(line, place) for place, line in enumerate(lines)]
     refuse_too_many(_length_to_fill(brush, wanted), repeat_extents(brush))
     brush = _as_travelled(brush)

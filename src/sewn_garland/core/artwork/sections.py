@@ -12,7 +12,7 @@ from ..maths.outlines import bezier_at, cubics_of
 from ..maths.ragged import owners, ranges
 from ..maths.raster import rgba_from_png
 from ..values.motif import Motif, Paint, Shape, fill_of, picture_of
-from .box import box_of
+from .box import ink_box
 from .fills import as_fills
 
 JUST_INSIDE_MM = 2e-4  # the section is taken so far inside a cut, where artwork that ends on it is still there
@@ -86,7 +86,7 @@ def _outline_layers(shape: Shape) -> tuple[Layer, ...]:
 def seam_layers(motif: Motif) -> list[Layer]:
     """Return what is painted about a motif's seams: without cuts its neighbours lie on it where they reach over their frames."""
     own = layers_of(motif)
-    left, _, right, _ = box_of(motif.shapes)
+    left, _, right, _ = ink_box(motif)
     if motif.cuts is not None or (left >= -1e-6 and right <= motif.width + 1e-6):
         return own
     return [_moved(layer, k * motif.width) for k in (-1, 0, 1) for layer in own]

@@ -71,7 +71,8 @@ def plain_svg(drawing: Drawing) -> str:
         templates = [_piece_template(shapes, servers) for shapes in anchored]
 
         def values(index: np.ndarray, v: int) -> np.ndarray:
-            return np.hstack([_shape_values(s, item.matrices[index], item.scales[index]) for s in anchored[v]])
+            own = [_shape_values(s, item.matrices[index], item.scales[index]) for s in anchored[v]]
+            return np.hstack([np.zeros((len(index), 0)), *own])
 
         return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), _filled(templates, which, values))
 

@@ -64,6 +64,10 @@ def repeat_extents(brush: Brush) -> Extents:
     return extents_of(brush).first(len(brush.pieces.repeat))
 
 
+def _grouped(number: float) -> str:
+    return f"{number:,.0f}".replace(",", " ")
+
+
 def refuse_too_many(total_length: float, extents: Extents) -> None:
     """Raise LimitError when lines of so many mm in all would take more pieces than one call may lay."""
     if extents.mean_pitch < LEAST_PITCH_MM:
@@ -71,6 +75,6 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
     count = total_length / extents.mean_pitch
     if count > MOST_PIECES:
         raise LimitError(
-            f"this spacing needs about {count:,.0f} pieces, more than {MOST_PIECES:,}: "
-            f"widen the gap or enlarge the pieces (pitch is now {extents.mean_pitch:.3g} mm)".replace(",", " ")
+            f"this spacing needs about {_grouped(count)} pieces, more than {_grouped(MOST_PIECES)}: "
+            f"widen the gap or enlarge the pieces (pitch is now {extents.mean_pitch:.3g} mm)"
         )
