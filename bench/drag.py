@@ -73,6 +73,11 @@ def bench_drags(row) -> None:
         pieces = _page_of_bent_pieces(page, address)
         page.evaluate(WATCH, "sheet-canvas")
         _rows(row, f"drag a line's point, {pieces} bent pieces on the page", [_drag_point(page) for _ in range(ROUNDS)], 120)
+        pieces = _page_of_many_lines(page, address)
+        page.evaluate(WATCH, "sheet-canvas")
+        _rows(row, f"drag a point of one of 100 lines, {pieces} pieces on the page", [_drag_point(page) for _ in range(ROUNDS)])
+        for what, key in (("pan", None), ("zoom", "Control")):
+            _rows(row, f"{what} that page by the wheel", [_wheeled(page, key) for _ in range(ROUNDS)], 33)
         browser.close()
 
 
@@ -91,6 +96,51 @@ def _page_of_bent_pieces(page, address: str) -> int:
     page.reload()  # the window does not know yet what was made behind its back
     page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
     return len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
+
+
+def _page_of_many_lines(page, address: str) -> int:
+    """Open a page of 100 lines with some 1 000 pieces each, the middle one's points ready to drag; return how many pieces there are."""
+    send = page.request.post
+    made = send(f"{address}/api/pages", data={"name": "Many", "width_mm": 600, "height_mm": 400}).json()
+    brush = send(f"{address}/api/brushes", data={"name": "Small bench", "copy_of": 1}).json()
+    long = page.request.get(f"{address}/api/motifs/{brush['motif_id']}").json()["width_mm"]
+    change = {"spacing": {"size_pct": 100 * 0.5 / long, "gap_pct": 12}}
+    page.request.patch(f"{address}/api/brushes/{brush['id']}", data={"version": brush["version"], "change": change})
+    for k in range(100):
+        y = 5 + 3.9 * k
+        source = {"kind": "points", "points": [[20, y], [200, y + 3], [400, y - 3], [580, y]], "flowing": [True] * 4}
+        send(f"{address}/api/pages/{made['id']}/lines", data={"brush_id": brush["id"], "source": source, "name": f"Line {k}"})
+    page.goto(f"{address}/#/page/{made['id']}")
+    page.reload()
+    page.get_by_role("button", name="Line 50", exact=False).first.click()
+    page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
+    return len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
+
+
+WHEEL = """() => new Promise((done) => {
+  const times = [];
+  const frame = (now) => { times.push(now); requestAnimationFrame(frame); };
+  window.frames_seen = times;
+  requestAnimationFrame(frame);
+  done();
+})"""
+
+
+def _wheeled(page, key: str | None) -> list[float]:
+    """Turn the wheel to and fro over the sheet; return how far apart the frames were, ms."""
+    box = page.get_by_test_id("sheet").bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    if key:
+        page.keyboard.down(key)
+    page.evaluate(WHEEL)
+    for i in range(STEPS):
+        page.mouse.wheel(0, 40 * np.sin(i / 9))
+        page.wait_for_timeout(16)
+    times = page.evaluate("window.frames_seen")
+    if key:
+        page.keyboard.up(key)
+    page.wait_for_timeout(1500)
+    return np.diff(times)[5:].tolist()
 
 
 def _drag_point(page) -> list[float]:

@@ -5,6 +5,9 @@ import { fitCanvas, Layers, type Paint, type Under } from "./layers";
 interface Props {
   paint: Paint;
   under?: Under;
+  over?: Under;
+  /** What is painted last, over everything. */
+  top?: Paint;
   className?: string;
   label: string;
   testId?: string;
@@ -13,7 +16,7 @@ interface Props {
 }
 
 /** A canvas that fills its parent and is painted once a frame when `paint` or its size changes. */
-export function WorkCanvas({ paint, under, className, label, testId, pieces }: Props) {
+export function WorkCanvas({ paint, under, over, top, className, label, testId, pieces }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const layers = useRef(new Layers());
@@ -31,10 +34,13 @@ export function WorkCanvas({ paint, under, className, label, testId, pieces }: P
     if (!size.width || !size.height) return;
     const ratio = window.devicePixelRatio || 1;
     fitCanvas(element, size, ratio);
-    layers.current.paint(element.getContext("2d")!, size, ratio, paint, under);
+    const ctx = element.getContext("2d")!;
+    const late = (still?: Under): Under | undefined => still && { ...still, key: `${pictures} ${still.key}` };
+    layers.current.paint(ctx, size, ratio, paint, late(under), late(over));
+    top?.(ctx, size, ratio);
     element.dataset.painted = String(Number(element.dataset.painted ?? 0) + 1);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is under is told by its key
-  }, [paint, under?.key, size, pictures]);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what stands still is told by its key
+  }, [paint, top, under?.key, over?.key, size, pictures]);
 
   return (
     <canvas

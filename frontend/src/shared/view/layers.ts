@@ -1,4 +1,4 @@
-import type { Ctx } from "./view";
+import type { Ctx, View } from "./view";
 
 /** In CSS pixels. */
 export interface Size {
@@ -6,12 +6,22 @@ export interface Size {
   height: number;
 }
 
-export type Paint = (ctx: Ctx, size: Size, ratio: number) => void;
+/** Paints on a canvas; `was` is what was last painted under the work and over it. */
+export type Paint = (ctx: Ctx, size: Size, ratio: number, was?: { below: Kept | null; above: Kept | null }) => void;
 
-/** What stands still under the work: painted anew only where its key, or the canvas's size, is another. */
+/** What stands still under the work or over it: painted anew only where its key, or the canvas's size, is another. */
 export interface Under {
   key: string;
   paint: Paint;
+  /** The view that it is painted in. */
+  view?: View;
+}
+
+/** A picture that is kept, and the view that it was painted in. */
+export interface Kept {
+  key: string;
+  canvas: OffscreenCanvas;
+  view?: View;
 }
 
 /** Give a canvas the device pixels of its size, at `ratio` to a CSS pixel. */
@@ -21,24 +31,36 @@ export function fitCanvas(canvas: HTMLCanvasElement | OffscreenCanvas, { width, 
   if (canvas.height !== down) canvas.height = down;
 }
 
-/** Paints a canvas anew: what moves over a kept picture of what stands still. */
+/** Paints a canvas anew: what moves between kept pictures of what stands still. */
 export class Layers {
-  private kept: { key: string; canvas: OffscreenCanvas } | null = null;
+  below: Kept | null = null;
+  above: Kept | null = null;
 
   /** Paint where `ratio` device pixels are a CSS pixel; the canvas is already as large as `size` says. */
-  paint(ctx: Ctx, size: Size, ratio: number, paint: Paint, under?: Under): void {
+  paint(ctx: Ctx, size: Size, ratio: number, paint: Paint, under?: Under, over?: Under): void {
     const { width, height } = ctx.canvas;
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     if (under) {
-      const key = `${width} ${height} ${under.key}`;
-      if (this.kept?.key !== key) this.kept = { key, canvas: painted(under.paint, size, ratio, width, height) };
+      this.below = asKept(this.below, under, size, ratio, width, height);
       ctx.globalCompositeOperation = "copy";
-      ctx.drawImage(this.kept.canvas, 0, 0);
+      ctx.drawImage(this.below.canvas, 0, 0);
       ctx.globalCompositeOperation = "source-over";
     } else ctx.clearRect(0, 0, width, height);
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
-    paint(ctx, size, ratio);
+    if (under && !over) this.above = null;
+    paint(ctx, size, ratio, this);
+    if (!over) return;
+    this.above = asKept(this.above, over, size, ratio, width, height);
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.drawImage(this.above.canvas, 0, 0);
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
   }
+}
+
+/** The picture as it is kept, or painted anew where what it shows is another. */
+function asKept(kept: Kept | null, { key, paint, view }: Under, size: Size, ratio: number, width: number, height: number): Kept {
+  const whole = `${width} ${height} ${key}`;
+  return kept?.key === whole ? kept : { key: whole, canvas: painted(paint, size, ratio, width, height), view };
 }
 
 /** Paint on a canvas of its own, `width` × `height` device pixels. */

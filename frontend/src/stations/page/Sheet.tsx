@@ -1,15 +1,13 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Line, Motif, Page, Source } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
-import { laidOf, paintPieces } from "../../shared/view/painter";
-import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { View } from "../../shared/view/view";
-import type { Paint } from "../../shared/view/layers";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { Handles } from "./Handles";
 import type { Mode } from "./types";
-import { fitSheet, paintSheet, sheetPoint, zoomed } from "./sheetView";
+import { fitSheet, sheetPoint, zoomed } from "./sheetView";
+import { useSheetPaint, type Shift } from "./useSheetPaint";
 
 interface Props {
   page: Page;
@@ -38,40 +36,20 @@ type Hold =
   | { kind: "hand"; points: [number, number][] };
 
 const CLOSE_PX = 10;
+const NO_RINGS: Finding[] = [];
 
 /** The sheet with its lines: choosing, moving and drawing happen on it. */
 export function Sheet(props: Props) {
   const { page, scenes, motifOf, mode, chosen, spot, rings, draft, onDraft, onChoose, onMode } = props;
   const [box, size] = useSize<HTMLDivElement>();
   const [ownView, setView] = useState<View | null>(null);
-  const [shift, setShift] = useState<{ id: number; by: [number, number] } | null>(null);
+  const [shift, setShift] = useState<Shift | null>(null);
   const [begun, setBegun] = useState<Points>({ points: [], flowing: [] });
   const [pointed, setPointed] = useState(false);
   const hold = useRef<Hold | null>(null);
   const view = useMemo(() => ownView ?? fitSheet(size, page), [ownView, size, page]);
 
-  const paint = useCallback<Paint>(
-    (ctx, area, ratio) => {
-      paintSheet(ctx, area, page, view, ratio);
-      for (const scene of scenes) {
-        const motifs = motifOf(scene);
-        const by = shift && shift.id === scene.line_id ? shift.by : [0, 0];
-        const moved = { ...view, x: view.x + by[0] * view.scale, y: view.y + by[1] * view.scale };
-        paintPieces(ctx, laidOf(motifs, scene), moved, ratio, area);
-        if (chosen && scene.line_id === chosen.id) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
-        if (scene.key === "draft") strokeHairline(ctx, scene.path ?? "", moved, ratio, "#a63a2f", 1);
-      }
-      if (!shift && !draft) paintRings(ctx, rings, view, false, null);
-      if (spot) {
-        ctx.strokeStyle = "#a63a2f";
-        ctx.lineWidth = 2.5;
-        ctx.beginPath();
-        ctx.arc(spot[0] * view.scale + view.x, spot[1] * view.scale + view.y, 16, 0, 2 * Math.PI);
-        ctx.stroke();
-      }
-    },
-    [page, scenes, motifOf, view, chosen, shift, spot, rings, draft],
-  );
+  const painting = useSheetPaint({ page, scenes, motifOf, chosen, rings: draft ? NO_RINGS : rings, spot }, view, shift);
 
   // a place outside the window is brought to its middle, once
   const [goneTo, setGoneTo] = useState(spot);
@@ -221,7 +199,7 @@ export function Sheet(props: Props) {
       onDoubleClick={() => mode === "points" && finish(false)}
     >
       <WorkCanvas
-        paint={paint}
+        {...painting}
         label={`${page.name} with ${props.lines.length} lines`}
         testId="sheet-canvas"
         className="absolute inset-0"

@@ -1,7 +1,7 @@
 import type { Page } from "../../shared/api/client";
 import type { Ctx, View } from "../../shared/view/view";
 
-const RULER = 26;
+export const RULER = 26;
 
 export function fitSheet(size: { width: number; height: number }, page: Page): View {
   const scale = Math.max(1e-3, Math.min((size.width - 60) / page.width_mm, (size.height - RULER - 36) / page.height_mm));
@@ -20,8 +20,8 @@ export function zoomed(view: View, by: number, x: number, y: number): View {
   return { scale, x: x - (x - view.x) * change, y: y - (y - view.y) * change };
 }
 
-/** Paint the sheet with its ground and the millimetre rule above it. */
-export function paintSheet(ctx: Ctx, size: { width: number; height: number }, page: Page, view: View, ratio: number): void {
+/** Paint the sheet with its ground and scenery. */
+export function paintSheet(ctx: Ctx, page: Page, view: View, ratio: number): void {
   const [w, h] = [page.width_mm * view.scale, page.height_mm * view.scale];
   ctx.fillStyle = "#d4d6ca";
   ctx.fillRect(view.x + 3, view.y + 4, w, h);
@@ -38,10 +38,10 @@ export function paintSheet(ctx: Ctx, size: { width: number; height: number }, pa
   }
   ctx.restore();
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
-  paintRuler(ctx, size.width, page, view);
 }
 
-function paintRuler(ctx: Ctx, width: number, page: Page, view: View): void {
+/** Paint the millimetre rule above the sheet. */
+export function paintRuler(ctx: Ctx, width: number, page: Page, view: View): void {
   const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].find((mm) => mm * view.scale >= 40) ?? 2000;
   ctx.fillStyle = "#f4f4ee";
   ctx.fillRect(0, 0, width, RULER);
