@@ -4,7 +4,7 @@ import { useChange, withVersion } from "../../shared/api/queries";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import { Sampler } from "./Sampler";
-import { StarterFigures } from "./ShapesPanel";
+import { StarterFigures } from "./StarterFigures";
 import type { MotifEdit } from "./useMotifEdit";
 
 const ROLES = [

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Edit, MotifBench } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
-import { PartList, Row } from "./ShapesPanel";
+import { PartList } from "./PartList";
+import { Row } from "./Row";
 import type { MotifEdit } from "./useMotifEdit";
 import type { ChooseParts } from "./view";
 

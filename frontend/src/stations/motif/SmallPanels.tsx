@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Motif, MotifBench } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
-import { PartList, Row } from "./ShapesPanel";
+import { PartList } from "./PartList";
+import { Row } from "./Row";
 import type { MotifEdit } from "./useMotifEdit";
 import { round, type ChooseParts } from "./view";
 

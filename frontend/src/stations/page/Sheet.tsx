@@ -8,6 +8,7 @@ import { Handles } from "./Handles";
 import type { Mode } from "./types";
 import { fitSheet, sheetPoint, zoomed } from "./sheetView";
 import { useSheetPaint, type Shift } from "./useSheetPaint";
+import { type Points, BegunPoints, DrawingNote } from "./DrawingNotes";
 
 interface Props {
   page: Page;
@@ -29,7 +30,6 @@ interface Props {
   onRemove: (line: Line) => void;
 }
 
-type Points = { points: [number, number][]; flowing: boolean[] };
 type Hold =
   | { kind: "pan"; x: number; y: number; view: View }
   | { kind: "move"; x: number; y: number; line: Line }
@@ -238,58 +238,6 @@ export function Sheet(props: Props) {
           whole
         </button>
       </div>
-    </div>
-  );
-}
-
-function BegunPoints({ begun, view }: { begun: Points; view: View }) {
-  return (
-    <svg className="pointer-events-none absolute inset-0 h-full w-full">
-      {begun.points.map(([x, y], i) => (
-        <circle
-          key={i}
-          cx={x * view.scale + view.x}
-          cy={y * view.scale + view.y}
-          r={i ? 4 : 6}
-          fill="#fff"
-          stroke="var(--color-madder)"
-          strokeWidth="1.6"
-        />
-      ))}
-    </svg>
-  );
-}
-
-function DrawingNote({
-  mode,
-  pointed,
-  onPointed,
-  onDone,
-}: {
-  mode: Mode;
-  pointed: boolean;
-  onPointed: (p: boolean) => void;
-  onDone: () => void;
-}) {
-  return (
-    <div
-      className="absolute top-9 left-1/2 flex -translate-x-1/2 items-center gap-3 border border-rule bg-work px-3 py-1.5"
-      onPointerDown={(e) => e.stopPropagation()}
-    >
-      {mode === "hand" ? (
-        <span>Pull across the sheet; hold Shift for a straight line.</span>
-      ) : (
-        <>
-          <span>Press for each point; press the first to close, Enter to end.</span>
-          <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={pointed} onChange={(e) => onPointed(e.target.checked)} />
-            pointed
-          </label>
-        </>
-      )}
-      <button className="plain-button" onClick={onDone}>
-        Done
-      </button>
     </div>
   );
 }

@@ -1,7 +1,10 @@
 import { memo, type ReactNode } from "react";
 import type { Brush, Motif, Settings } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
-import { EndsQuestion, NextQuestion, OftenQuestion, TravelQuestion } from "./questions";
+import { EndsQuestion } from "./EndsQuestion";
+import { NextQuestion } from "./NextQuestion";
+import { OftenQuestion } from "./OftenQuestion";
+import { TravelQuestion } from "./TravelQuestion";
 import { HandQuestion } from "./HandQuestion";
 import { JoinsQuestion } from "./JoinsQuestion";
 import { sameShown } from "./sameShown";

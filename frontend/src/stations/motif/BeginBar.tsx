@@ -1,0 +1,32 @@
+export type Beginning = "starters" | "tray" | "pick-up" | null;
+
+interface BeginProps {
+  beginning: Beginning;
+  begin: (which: Beginning) => void;
+  onFile: () => void;
+  children?: React.ReactNode;
+}
+
+export function BeginBar({ beginning, begin, onFile, children }: BeginProps) {
+  const way = (words: string, which: Exclude<Beginning, null>) => (
+    <button
+      className="font-semibold hover:text-madder aria-expanded:text-madder"
+      aria-expanded={beginning === which}
+      onClick={() => begin(which)}
+    >
+      {words}
+    </button>
+  );
+  return (
+    <header className="flex h-[42px] shrink-0 items-center gap-6 border-b border-rule px-5">
+      <span className="text-moss">Begin with</span>
+      {way("Starters", "starters")}
+      <button className="font-semibold hover:text-madder" onClick={onFile}>
+        Bring in
+      </button>
+      {way("Scan tray", "tray")}
+      {way("Pick up from a page", "pick-up")}
+      {children}
+    </header>
+  );
+}

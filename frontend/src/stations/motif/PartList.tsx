@@ -1,0 +1,43 @@
+import type { MotifBench } from "../../shared/api/client";
+import { pressed, withGroup, type ChooseParts } from "./view";
+
+export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: number[]; onParts: ChooseParts }) {
+  const { shapes } = bench.motif;
+  return (
+    <ol aria-label="Parts, the topmost first" className="w-[148px] shrink-0 overflow-y-auto border-r border-rule pr-2">
+      {shapes
+        .map((shape, i) => ({ shape, i }))
+        .reverse()
+        .filter(({ shape }) => !shape.derived)
+        .slice(0, 300)
+        .map(({ shape, i }) => (
+          <li key={i}>
+            <button
+              className="flex min-h-6 w-full items-center gap-2 px-1.5 text-left aria-pressed:bg-indigo-wash aria-pressed:font-semibold"
+              aria-pressed={parts.includes(i)}
+              onClick={(event) => {
+                const more = event.shiftKey || event.ctrlKey;
+                onParts(
+                  more ? [...new Set([...parts, ...withGroup(shapes, i)])].sort((a, b) => a - b) : pressed(shapes, parts, i),
+                );
+              }}
+            >
+              <svg aria-hidden width="14" height="14" className="shrink-0">
+                <circle
+                  cx="7"
+                  cy="7"
+                  r="5.5"
+                  fill={shape.fill ?? "none"}
+                  fillOpacity={shape.fill_opacity}
+                  stroke={shape.stroke ?? "var(--color-rule)"}
+                  strokeWidth="1.5"
+                />
+              </svg>
+              <span className="truncate">{shape.name || `Part ${i + 1}`}</span>
+              {shape.group > 0 && <span className="ml-auto text-[11px] text-moss">group {shape.group}</span>}
+            </button>
+          </li>
+        ))}
+    </ol>
+  );
+}

@@ -1,0 +1,68 @@
+import { useEffect, useRef, useState } from "react";
+import { api, kept, type Preparation, type Schemas } from "../../shared/api/client";
+import { refresh, useTrouble } from "../../shared/api/queries";
+import { AskChannel } from "../../shared/api/asking";
+import { go } from "../../shared/ui/place";
+
+export type Preview = Schemas["PreviewMessage"];
+
+type Job = Schemas["JobMessage"];
+
+export function usePreview(sha: string, how: Preparation) {
+  const asked = JSON.stringify(how);
+  const [answer, setAnswer] = useState<{ asked: string; preview: Preview | null; refusal: string | null } | null>(null);
+  const channel = useRef<AskChannel<Preview> | null>(null);
+  useEffect(() => {
+    channel.current = new AskChannel((reply) => reply.json() as Promise<Preview>);
+    return () => channel.current?.close();
+  }, []);
+  useEffect(() => {
+    channel.current?.ask(
+      `/api/originals/${sha}/preview`,
+      { preparation: JSON.parse(asked) },
+      (preview) => setAnswer({ asked, preview, refusal: null }),
+      (why) => setAnswer((now) => ({ asked, preview: now?.preview ?? null, refusal: why.message })),
+    );
+  }, [sha, asked]);
+  return { preview: answer?.preview ?? null, refusal: answer?.refusal ?? null, busy: answer?.asked !== asked };
+}
+
+const ASK_EVERY_MS = 150;
+
+/** Make the motif as a job, ask how far it is, and go there when it is done. */
+export function useMaking(sha: string, onDone: () => void) {
+  const [job, setJob] = useState<Job | null>(null);
+  const say = useTrouble((s) => s.say);
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
+  const make = async (name: string, preparation: Preparation): Promise<void> => {
+    let now = await kept<Job>(api.POST("/api/originals/{sha}/motif", { params: { path: { sha } }, body: { name, preparation } }));
+    while (here.current && (now.state === "waiting" || now.state === "working")) {
+      setJob(now);
+      await new Promise((then) => setTimeout(then, ASK_EVERY_MS));
+      now = await kept<Job>(api.GET("/api/jobs/{id}", { params: { path: { id: now.id } } }));
+    }
+    if (!here.current) return;
+    setJob(null);
+    if (now.state === "failed") say(now.message ?? "it failed; nothing was kept");
+    if (now.state !== "done" || !now.motif_id) return;
+    await refresh();
+    go("motif", now.motif_id);
+    onDone();
+  };
+  return {
+    job,
+    start: (name: string, preparation: Preparation): void => {
+      make(name, preparation).catch((why: Error) => {
+        setJob(null);
+        say(why.message);
+      });
+    },
+    stop: (): void => void (job && api.DELETE("/api/jobs/{id}", { params: { path: { id: job.id } } })),
+  };
+}

@@ -1,0 +1,69 @@
+import { type Settings } from "../../shared/api/client";
+import { Choice } from "../../shared/ui/Choice";
+import { NumberField } from "../../shared/ui/NumberField";
+import { EASE_PICTURES, REST_PICTURES } from "./pictures";
+import { bound } from "./bound";
+import type { BenchHeader } from "./types";
+import type { BrushEdit } from "./useBrushEdit";
+
+export interface QuestionProps {
+  edit: BrushEdit;
+  settings: Settings;
+  header?: BenchHeader;
+}
+
+export function OftenQuestion({ edit, settings, header }: QuestionProps) {
+  const { spacing } = settings;
+  const jointed = settings.travel.round_bends === "jointed";
+  const eases = jointed ? (["leave", "size"] as const) : (["leave", "gaps", "size", "length"] as const);
+  return (
+    <>
+      <div className="mb-3 grid grid-cols-3 gap-x-3">
+        <NumberField label="Size" standard={100} {...bound(edit, settings, "spacing", "size_pct", "size", "%")} />
+        {jointed ? (
+          <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; drag the tape to move them.</p>
+        ) : (
+          <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
+        )}
+        <div>
+          <span className="block text-[12.5px] text-moss">Pitch</span>
+          <span className="text-[16px] font-semibold" data-testid="pitch">
+            {header ? header.pitch_mm.toFixed(2) : "…"}
+          </span>{" "}
+          <span className="text-moss">mm</span>
+          <span className="block text-[11.5px] text-moss">
+            {header ? `${(25.4 / header.pitch_mm).toFixed(2)} to the inch` : ""}
+          </span>
+        </div>
+      </div>
+      <Choice
+        small
+        label="Ease"
+        value={spacing.ease ?? "leave"}
+        options={eases.map((ease) => ({
+          value: ease,
+          label: ease === "leave" ? "leave it" : `into the ${ease}`,
+          picture: EASE_PICTURES[ease],
+        }))}
+        onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
+      />
+      <div className="mt-2 flex gap-6">
+        <NumberField
+          label="Ease limit"
+          standard={10}
+          {...bound(edit, settings, "spacing", "ease_limit_pct", "ease limit", "%")}
+        />
+        <Choice
+          label="Rest goes"
+          value={spacing.rest as "end" | "both" | "start"}
+          options={[
+            { value: "end", label: "to the end", picture: REST_PICTURES.end },
+            { value: "both", label: "both ends", picture: REST_PICTURES.both },
+            { value: "start", label: "to the start", picture: REST_PICTURES.start },
+          ]}
+          onSet={(rest) => edit.set({ spacing: { rest } }, `rest to ${rest === "both" ? "both ends" : `the ${rest}`}`)}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,109 @@
+import { Choice } from "../../shared/ui/Choice";
+import { NumberField } from "../../shared/ui/NumberField";
+import { BEND_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES } from "./pictures";
+import { bound } from "./bound";
+import type { QuestionProps } from "./OftenQuestion";
+
+export function TravelQuestion({ edit, settings }: QuestionProps) {
+  const { travel } = settings;
+  const eased = settings.spacing.ease === "gaps" || settings.spacing.ease === "length"; // which links cannot take
+  const kind = (travel.kind ?? "repeated") as keyof typeof KIND_WORDS;
+  const bends = travel.round_bends ?? "rigid";
+  return (
+    <div className="flex flex-col gap-1">
+      <Choice
+        small
+        side
+        label="Travel"
+        value={kind}
+        options={[
+          { value: "repeated", label: "repeated", picture: KIND_PICTURES.repeated },
+          { value: "once_length", label: "once, length", picture: KIND_PICTURES.once_length },
+          { value: "once_proportion", label: "in proportion", picture: KIND_PICTURES.once_proportion },
+        ]}
+        onSet={(next) => edit.set({ travel: { kind: next } }, KIND_WORDS[next])}
+      />
+      {kind === "repeated" && (
+        <Choice
+          small
+          side
+          label="Round bends"
+          value={bends}
+          options={[
+            { value: "rigid", label: "rigid", picture: BEND_PICTURES.rigid },
+            { value: "bent", label: "bent", picture: BEND_PICTURES.bent },
+            { value: "jointed", label: "jointed", picture: BEND_PICTURES.jointed },
+          ]}
+          onSet={(round_bends) =>
+            edit.set(
+              round_bends === "jointed" && eased
+                ? { travel: { round_bends }, spacing: { ease: "size" } }
+                : { travel: { round_bends } },
+              `${round_bends} at bends`,
+            )
+          }
+        />
+      )}
+      {kind === "repeated" && bends === "rigid" && (
+        <Choice
+          small
+          side
+          label="Facing"
+          value={travel.facing as "line" | "page" | "start"}
+          options={[
+            { value: "line", label: "along the line", picture: FACING_PICTURES.line },
+            { value: "page", label: "level", picture: FACING_PICTURES.page },
+            { value: "start", label: "as at the start", picture: FACING_PICTURES.start },
+          ]}
+          onSet={(facing) =>
+            edit.set(
+              { travel: { facing } },
+              `facing ${facing === "line" ? "along the line" : facing === "page" ? "level with the page" : "as at the start"}`,
+            )
+          }
+        />
+      )}
+      <Choice
+        small
+        side
+        label="Mirror"
+        value={travel.mirror as "off" | "up_down" | "left_right" | "every_second"}
+        options={[
+          { value: "off", label: "off", picture: MIRROR_PICTURES.off },
+          { value: "up_down", label: "up–down", picture: MIRROR_PICTURES.up_down },
+          { value: "left_right", label: "left–right", picture: MIRROR_PICTURES.left_right },
+          { value: "every_second", label: "every second", picture: MIRROR_PICTURES.every_second },
+        ]}
+        onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
+      />
+      <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <NumberField compact label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
+        <NumberField
+          compact
+          label="Side shift"
+          step={0.1}
+          standard={0}
+          {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")}
+        />
+        <NumberField
+          compact
+          label="Starts at"
+          step={1}
+          standard={0}
+          {...bound(edit, settings, "travel", "starts_at_mm", "starts at", "mm")}
+        />
+        <button
+          className="plain-button px-1.5 py-0"
+          aria-pressed={!!travel.turn_about}
+          onClick={() =>
+            edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")
+          }
+        >
+          {travel.turn_about ? "laid from the other end" : "Turn about"}
+        </button>
+      </div>
+    </div>
+  );
+}
+
+const KIND_WORDS = { repeated: "repeated", once_length: "once, length only", once_proportion: "once, in proportion" } as const;
