@@ -1163,10 +1163,10 @@ export interface components {
             height_mm: number;
             /** Base Line Mm */
             base_line_mm: number;
-            /** Cuts Mm */
-            cuts_mm: number[] | null;
             /** Joints Mm */
             joints_mm: number[][] | null;
+            /** Cuts Mm */
+            cuts_mm: number[] | null;
             /** Points */
             points: number;
             /** Left Out */

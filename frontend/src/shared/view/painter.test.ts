@@ -1,6 +1,7 @@
 import { beforeEach, expect, test, vi } from "vitest";
 import type { Motif } from "../api/client";
 import type { Finding } from "../api/scenes";
+import { shape } from "./testShape";
 
 class FakePath {
   moves: number[][] = [];
@@ -26,26 +27,6 @@ function fakeContext() {
   return { ctx: ctx as unknown as CanvasRenderingContext2D, painted };
 }
 
-const shape = {
-  d: "M0 0L8 0L8 2L0 2Z",
-  fill: "#a33a2f",
-  fill_opacity: 1,
-  fill_rule: "nonzero",
-  stroke: null,
-  stroke_opacity: 1,
-  stroke_width: 0,
-  cap: "butt",
-  join: "miter",
-  miter_limit: 4,
-  dashes: [],
-  name: "",
-  group: 0,
-  derived: false,
-  box: [0, 0, 8, 2],
-  fill_gradient: null,
-  stroke_gradient: null,
-  picture: null,
-};
 const thread = { ...shape, d: "M1 1L7 1", fill: null, stroke: "#ffffff", stroke_width: 0.2 };
 const motif = (): Motif => ({
   id: 1,

@@ -1,6 +1,7 @@
 import { beforeEach, expect, test, vi } from "vitest";
 import type { Artwork } from "../../shared/view/stamp";
 import type { SheetPart } from "./sheetPainter";
+import { shape } from "../../shared/view/testShape";
 
 /** A canvas that remembers what it was asked to paint, in order. */
 class FakeCanvas {
@@ -49,26 +50,6 @@ beforeEach(() => {
   vi.stubGlobal("DOMMatrix", class {});
 });
 
-const shape = {
-  d: "M0 0L8 0L8 2L0 2Z",
-  fill: "#a33a2f",
-  fill_opacity: 1,
-  fill_rule: "nonzero",
-  stroke: null,
-  stroke_opacity: 1,
-  stroke_width: 0,
-  cap: "butt",
-  join: "miter",
-  miter_limit: 4,
-  dashes: [],
-  name: "",
-  group: 0,
-  derived: false,
-  box: [0, 0, 8, 2],
-  fill_gradient: null,
-  stroke_gradient: null,
-  picture: null,
-};
 const bar: Artwork = { width_mm: 8, height_mm: 2, base_line_mm: 1, shapes: [shape] };
 const part = (x: number, more: Partial<SheetPart> = {}): SheetPart => ({
   path: "M0 10H40",

@@ -11,17 +11,20 @@ from .base import Colour, Message, Name, RowId, Sequenced, Versioned
 from .edits import Draw, Edit, Figures, Place
 
 
-class MotifMessage(Message):
-    """A motif with its shapes, in mm from the frame's top left."""
-
+class _MotifHead(Message):
     id: int
     name: str
     version: int
     width_mm: float
     height_mm: float
     base_line_mm: float
-    cuts_mm: list[float] | None
     joints_mm: list[list[float]] | None
+
+
+class MotifMessage(_MotifHead):
+    """A motif with its shapes, in mm from the frame's top left."""
+
+    cuts_mm: list[float] | None
     points: int
     left_out: list[str]
     shapes: list[ShapeMessage]
@@ -157,16 +160,9 @@ class InkQuery(BaseModel):
     ink: Colour | None = None
 
 
-class MotifSummary(Message):
+class MotifSummary(_MotifHead):
     """A motif without its shapes, which are asked for once a version; ``cut`` says that only a stretch of it is laid."""
 
-    id: int
-    name: str
-    version: int
-    width_mm: float
-    height_mm: float
-    base_line_mm: float
-    joints_mm: list[list[float]] | None
     cut: bool
 
 

@@ -1,0 +1,21 @@
+/** A plain bar of 8 × 2 mm, for tests. */
+export const shape = {
+  d: "M0 0L8 0L8 2L0 2Z",
+  fill: "#a33a2f",
+  fill_opacity: 1,
+  fill_rule: "nonzero",
+  stroke: null,
+  stroke_opacity: 1,
+  stroke_width: 0,
+  cap: "butt",
+  join: "miter",
+  miter_limit: 4,
+  dashes: [],
+  name: "",
+  group: 0,
+  derived: false,
+  box: [0, 0, 8, 2],
+  fill_gradient: null,
+  stroke_gradient: null,
+  picture: null,
+};
