@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 import numpy as np
@@ -20,7 +20,7 @@ from ..store import tables
 from ..store.database import Store
 from .recent import Recent
 from .rows import all_ids, brush_from_row, laid_ids, measured_path, pieces_of
-from .scenes import LaidScene, Overtaking, Scene, laid_scenes
+from .scenes import LaidScene, Overtaking, Scene, laid_anew, laid_scenes
 from .trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm
 
 SWATCH_BOX = (100.0, 56.0)
@@ -135,12 +135,8 @@ def _pinned(row: tables.Line) -> _Sheet:
 
 def laid_shelf(session: Session, *, overtaken: Overtaking) -> list[LaidScene]:
     """Lay every brush on the standard swatch; one that was laid before is not laid again."""
-    laid = []
-    for row in session.exec(select(tables.Brush).order_by(col(tables.Brush.id))).all():
-        scene = _swatch(session, row)
-        known = _swatches.get((scene.brush, scene.line.line), lambda scene=scene: laid_scenes([scene], overtaken=overtaken)[0])
-        laid.append(replace(known, scene=scene))  # the same brush under another name or number
-    return laid
+    rows = session.exec(select(tables.Brush).order_by(col(tables.Brush.id))).all()
+    return laid_anew([_swatch(session, row) for row in rows], _swatches, overtaken=overtaken)
 
 
 def _swatch(session: Session, row: tables.Brush) -> Scene:

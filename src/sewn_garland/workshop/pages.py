@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -24,8 +25,11 @@ from ..store import tables
 from ..store.history import Change, make_step
 from .brushes import merged_settings
 from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
+from .recent import Recent
 from .rows import all_ids, brush_from_row, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
-from .scenes import Scene
+from .scenes import LaidScene, Overtaking, Scene, laid_anew
+
+_lines: Recent[LaidScene] = Recent(1024)
 
 
 @dataclass(frozen=True)
@@ -98,7 +102,7 @@ def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene 
         line, path = LineToLay(measured, row.seed), path_data_from_line(measured.line)
     pieces = pieces_of(session, ids_by_role(brush_row))
     brush = brush_of(brush_row.name, pieces, settings, where=brush_row.name).at_size(row.size_pct / 100)
-    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path))
+    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path), passing=cure is not None)
 
 
 def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, seed: int) -> Scene:
@@ -108,7 +112,12 @@ def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, se
     brush = brush_from_row(session, brush_row, size_pct=draft.size_pct)
     key = "draft" if row is None else f"line-{row.id}"
     about = _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line))
-    return Scene(key, brush, LineToLay(measure(line), seed), about)
+    return Scene(key, brush, LineToLay(measure(line), seed), about, passing=True)
+
+
+def laid_page(scenes: Sequence[Scene], *, cures: bool, overtaken: Overtaking) -> list[LaidScene]:
+    """Lay a page's lines; those that stand as they did when they were last laid are not laid again."""
+    return laid_anew(scenes, _lines, overtaken=overtaken, cures=cures)
 
 
 def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str | None, path: str) -> dict[str, Any]:

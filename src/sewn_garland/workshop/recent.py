@@ -18,13 +18,24 @@ class Recent(Generic[Value]):
 
     def get(self, key: Hashable, work_out: Callable[[], Value]) -> Value:
         """Return the value of a key, worked out where it is not known."""
+        known = self.known(key)
+        if known is None:
+            known = work_out()
+            self.keep(key, known)
+        return known
+
+    def known(self, key: Hashable) -> Value | None:
+        """Return the value of a key, or None where it is not known."""
         with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-                return self._kept[key]
-        value = work_out()
+            if key not in self._kept:
+                return None
+            self._kept.move_to_end(key)
+            return self._kept[key]
+
+    def keep(self, key: Hashable, value: Value) -> None:
+        """Remember a value, and forget what was not asked for longest."""
         with self._lock:
             self._kept[key] = value
+            self._kept.move_to_end(key)
             while len(self._kept) > self._most:
                 self._kept.popitem(last=False)
-        return value

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -18,6 +18,7 @@ from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
+from .recent import Recent
 
 Overtaking = Callable[[], bool]
 """Tells whether a newer question of the same asker has come in."""
@@ -29,13 +30,17 @@ class Overtaken(Exception):
 
 @dataclass(frozen=True)
 class Scene:
-    """One line to lay, and what the browser needs to know it by; an ``aside`` one is there to be compared with."""
+    """One line to lay, and what the browser needs to know it by.
+
+    An ``aside`` one is there to be compared with; a ``passing`` one is tried out, and not worth remembering when laid.
+    """
 
     key: str
     brush: Brush
     line: LineToLay
     about: dict[str, Any] = field(default_factory=dict)
     aside: bool = False
+    passing: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,6 +94,20 @@ def laid_scenes(
         if cures and not scene.aside:
             done = cured(_as_laid(scene), scene.line, done, of_brush_only=of_brush_only)
         out.append(LaidScene(scene, done, None))
+    return out
+
+
+def laid_anew(scenes: Sequence[Scene], remembered: Recent[LaidScene], *, overtaken: Overtaking, cures: bool = False) -> list[LaidScene]:
+    """Lay those scenes that are not remembered to have been laid before, and return all."""
+    keys = [(scene.brush, scene.line.line, scene.line.key, cures) for scene in scenes]
+    known = [remembered.known(key) for key in keys]
+    fresh = iter(laid_scenes([s for s, found in zip(scenes, known, strict=True) if found is None], overtaken=overtaken, cures=cures))
+    out = []
+    for scene, key, found in zip(scenes, keys, known, strict=True):
+        laid = replace(found, scene=scene) if found else next(fresh)  # the same brush and line may have another name by now
+        if not scene.passing:
+            remembered.keep(key, laid)
+        out.append(laid)
     return out
 
 

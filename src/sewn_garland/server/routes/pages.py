@@ -15,7 +15,6 @@ from ...store import tables
 from ...workshop import motifs, pages
 from ...workshop.lines import lines_of
 from ...workshop.rows import row_of
-from ...workshop.scenes import laid_scenes
 from ..access import overtaken, sent, store
 from ..messages.base import IdPath, VersionQuery
 from ..messages.motifs import MotifMessage
@@ -62,7 +61,7 @@ def lay_page(path: IdPath, body: PageRequest):
     cure = body.draft_cure and pages.DraftCure(body.draft_cure.line_id, body.draft_cure.change)
     with store().reading() as session:
         scenes = pages.scenes_of(session, path.id, only=body.only, draft=draft, cure=cure)
-    laid = laid_scenes(scenes, cures=body.cures, overtaken=newer)
+    laid = pages.laid_page(scenes, cures=body.cures, overtaken=newer)
     return scenes_reply(body.seq, laid, strip=f"line-{body.strip}" if body.strip else None)
 
 
