@@ -50,7 +50,7 @@ export function Source({ original, how, hand, set, frame }: SourceProps) {
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           from.current = at(event);
-          if (hand === "colour" && picture.current) set({ clear: colourAt(picture.current, from.current, original) });
+          if (hand === "colour" && picture.current?.complete) set({ clear: colourAt(picture.current, from.current, original) });
           else if (hand !== "region") mark(from.current);
         }}
         onPointerMove={(event) => {

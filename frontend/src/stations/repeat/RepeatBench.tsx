@@ -23,7 +23,14 @@ const othersOf = ({ start, end, outside_corner, inside_corner }: Brush["pieces"]
   inside_corner,
 });
 
-export function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[]; pages: Workshop["pages"] }) {
+interface Props {
+  brush: Brush;
+  motifs: Motif[];
+  pages: Workshop["pages"];
+  history: Workshop["history"];
+}
+
+export function Bench({ brush, motifs, pages, history }: Props) {
   const [motif] = motifs;
   const repeats = useMemo(() => motifs.slice(0, brush.pieces.repeat.length), [motifs, brush.pieces.repeat.length]);
   const edit = useBrushEdit(brush);
@@ -63,7 +70,8 @@ export function Bench({ brush, motifs, pages }: { brush: Brush; motifs: Motif[];
         : null,
     [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
-  const versions = [...motifs, ...(pinned.length ? pages : [])].map(({ version }) => version).join("."); // asked anew for others
+  const { undo_id, redo_id } = history;
+  const versions = [...motifs.map(({ version }) => version), ...(pinned.length ? [undo_id, redo_id] : [])].join("."); // asked anew for others
   const { laid, refusal, cured } = useLay<NonNullable<typeof body>, Schemas["BenchHeader"]>(`/api/bench/lay#${versions}`, body);
 
   const header = laid?.header;
