@@ -7,7 +7,6 @@ from functools import lru_cache
 
 import numpy as np
 from PIL import Image, ImageDraw
-from scipy.ndimage import map_coordinates
 
 from ..maths.outlines import flattened
 from ..maths.raster import png_from_rgba, rgba_from_png
@@ -106,6 +105,8 @@ def _inverse_bilinear(a, b, c, d, x: np.ndarray, y: np.ndarray) -> tuple[np.ndar
 
 def _sampled(picture: Picture, where: np.ndarray) -> bytes:
     """Return a PNG of the picture's pixels at shares of its sides, each covered so far: (height, width, 3)."""
+    from scipy.ndimage import map_coordinates  # takes long to load, and starting the server needs it not
+
     pixels = _premultiplied(picture.png)
     at = where[..., :2] * (picture.width_px, picture.height_px) - 0.5
     places = [at[..., 1], at[..., 0]]

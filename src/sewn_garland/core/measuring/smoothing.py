@@ -6,8 +6,6 @@ from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
-from scipy.interpolate import CubicSpline
-from scipy.ndimage import gaussian_filter1d
 
 from ..errors import InputError
 from ..maths.curves import power_from_bezier
@@ -115,6 +113,8 @@ def _spline(points: np.ndarray, ends: str) -> np.ndarray:
         return straight
     steps = np.sqrt(np.hypot(*np.diff(points, axis=0).T))  # centripetal: no loops at uneven points
     knots = np.concatenate([[0.0], np.cumsum(np.maximum(steps, 1e-9))])
+    from scipy.interpolate import CubicSpline  # takes long to load, and starting the server needs it not
+
     spline = CubicSpline(knots, points, bc_type=ends)
     h = np.diff(knots)[:, None]
     c3, c2, c1, c0 = spline.c
@@ -123,6 +123,8 @@ def _spline(points: np.ndarray, ends: str) -> np.ndarray:
 
 def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     """Smooth positions by a Gaussian of ``sigma`` samples; open ends are held by reflection through them."""
+    from scipy.ndimage import gaussian_filter1d  # takes long to load, and starting the server needs it not
+
     n = len(points)
     sigma = min(sigma, float(n))  # wider than the line is the same, and would take memory without end
     if closed:

@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from ..values.brush import Hand
 from ..values.line import MeasuredLine
@@ -58,6 +57,8 @@ def _profile_at(points: list, share: np.ndarray, *, closed: bool) -> np.ndarray:
     x, y = np.array(_round(points) if closed else points).T
     keep = np.append(True, np.diff(x) > 1e-9)
     x, y = x[keep], y[keep]
+    from scipy.interpolate import PchipInterpolator  # takes long to load, and starting the server needs it not
+
     return PchipInterpolator(x, y)(np.clip(share, x[0], x[-1])) if len(x) > 1 else np.full(len(share), y[0])
 
 

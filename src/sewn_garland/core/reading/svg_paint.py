@@ -6,13 +6,13 @@ import math
 import re
 
 import numpy as np
-from coloraide import Color
 
 from ..maths.affine import compose
 from ..maths.bounds import outline_box
 from ..values.motif import Gradient, GradientStop, Paint
 from .svg_source import SVG, XLINK_HREF, Drawn, SvgSource, share_from_text, transform_from_text
 
+HEX = re.compile("#[0-9a-fA-F]{6}")
 NO_PAINT = ("none", "transparent")
 MOST_STOPS = 64
 MOST_HREFS = 10
@@ -48,6 +48,10 @@ class Paints:
         return Paint(colour, round(alpha * share, 4)) if alpha * share > 0 or keep_clear else None
 
     def _colour(self, text: str) -> tuple[str, float]:
+        if HEX.fullmatch(text):
+            return text.lower(), 1.0
+        from coloraide import Color  # takes long to load, and our own files write all colours so
+
         try:
             colour = Color(text).convert("srgb").fit("srgb")
         except ValueError:
