@@ -1,7 +1,6 @@
 import type { View } from "../../shared/view/view";
+import type { Points } from "./tools/byPoints";
 import type { Mode } from "./types";
-
-export type Points = { points: [number, number][]; flowing: boolean[] };
 
 export function BegunPoints({ begun, view }: { begun: Points; view: View }) {
   return (

@@ -1,4 +1,5 @@
-import type { Page } from "../../shared/api/client";
+import type { Motif, Page } from "../../shared/api/client";
+import type { Scene } from "../../shared/api/scenes";
 import type { Ctx, View } from "../../shared/view/view";
 
 export const RULER = 26;
@@ -18,6 +19,17 @@ export function zoomed(view: View, by: number, x: number, y: number): View {
   const scale = Math.min(200, Math.max(0.05, view.scale * by));
   const change = scale / view.scale;
   return { scale, x: x - (x - view.x) * change, y: y - (y - view.y) * change };
+}
+
+/** The id of the topmost line at a place, mm: within its pieces, and within a finger's breadth of a thin one. */
+export function lineAt(at: [number, number], scenes: Scene[], motifOf: (scene: Scene) => Motif[], scale: number): number | null {
+  const ctx = document.createElement("canvas").getContext("2d")!;
+  const under = scenes.findLast((scene) => {
+    const height = Math.max(0, ...motifOf(scene).map((motif) => motif.height_mm));
+    ctx.lineWidth = Math.max(12 / scale, height * 0.8);
+    return scene.path && ctx.isPointInStroke(new Path2D(scene.path), ...at);
+  });
+  return under?.line_id ?? null;
 }
 
 /** Paint the sheet with its ground and scenery. */
