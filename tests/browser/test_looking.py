@@ -195,3 +195,27 @@ def test_a_dropped_file_becomes_a_motif(app):
     page.get_by_test_id("motif-bench").dispatch_event("drop", {"dataTransfer": transfer})
     expect(page.get_by_test_id("open-name")).to_have_text("cork float")
     assert app.state(page)["motifs"][-1]["width_mm"] == pytest.approx(8, abs=0.01)
+
+
+def test_a_change_is_taken_back_at_once_though_it_is_still_being_kept(app):
+    page = app.open("#/page/3")
+    before = app.state(page, "/api/pages/3")["lines"]
+    page.route("**/api/lines/*", lambda route: (page.wait_for_timeout(300), route.continue_()))  # a slow keeper
+    page.get_by_test_id("sheet").focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("button", name=re.compile("^Redo: move"))).to_be_enabled()
+    expect(page.get_by_text("in another window")).to_have_count(0)
+    after = app.state(page, "/api/pages/3")["lines"]
+    assert [line["path"] for line in after] == [line["path"] for line in before]
+
+
+def test_lenses_and_their_figures_leave_each_other_room_in_a_narrow_window(app):
+    page = app.open("#/repeat/1")
+    page.set_viewport_size({"width": 1024, "height": 700})
+    expect(page.get_by_role("img", name=re.compile("^Join .*magnified"))).to_have_count(3)
+    figures = [box.bounding_box() for box in page.locator("dl:has(dt:text-is('kink'))").all()]
+    lenses = [box.bounding_box() for box in page.get_by_role("img", name=re.compile("^Join .*magnified")).all()]
+    assert len(figures) == len(lenses) == 3
+    for figure, lens in zip(figures[:-1], lenses[1:], strict=True):
+        assert figure["x"] + figure["width"] <= lens["x"]

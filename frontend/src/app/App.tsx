@@ -21,7 +21,7 @@ const ShelfStation = lazy(() => coming.shelf().then((face) => ({ default: face.S
 export function App() {
   const place = usePlace();
   const { data, isPending, error, refetch } = useWorkshop();
-  const { undo, redo } = useHistorySteps(data?.history);
+  const { undo, redo } = useHistorySteps();
   const keys = useKeys();
 
   useEffect(() => {

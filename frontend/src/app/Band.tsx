@@ -1,23 +1,26 @@
 import { useIsMutating } from "@tanstack/react-query";
 import { api, kept, type Schemas, type Workshop } from "../shared/api/client";
-import { useChange, useTrouble } from "../shared/api/queries";
+import { queryClient, useChange, useTrouble } from "../shared/api/queries";
 import { go, STATIONS, type Place, type Station } from "../shared/ui/place";
 
 const NAMES: Record<Station, string> = { motif: "Motif", repeat: "Repeat", page: "Page", shelf: "Shelf" };
 
-/** Undo and redo of the step this window knows of. */
-export function useHistorySteps(history: Schemas["History"] | undefined) {
-  const back = useChange((step_id: number) => kept(api.POST("/api/undo", { body: { step_id } })));
-  const again = useChange((step_id: number) => kept(api.POST("/api/redo", { body: { step_id } })));
+/** Take the last step back, or again. A change that is still on its way is waited for, and is then the step that is taken back. */
+export function useHistorySteps() {
+  const known = (): Schemas["History"] | undefined => queryClient.getQueryData<Workshop>(["workshop"])?.history;
+  const step = async (path: "/api/undo" | "/api/redo", step_id: number | null | undefined) =>
+    step_id ? kept(api.POST(path, { body: { step_id } })) : undefined;
+  const back = useChange(() => step("/api/undo", known()?.undo_id));
+  const again = useChange(() => step("/api/redo", known()?.redo_id));
   return {
-    undo: () => history?.undo_id && !back.isPending && back.mutate(history.undo_id),
-    redo: () => history?.redo_id && !again.isPending && again.mutate(history.redo_id),
+    undo: () => !back.isPending && back.mutate(undefined),
+    redo: () => !again.isPending && again.mutate(undefined),
   };
 }
 
 /** The one permanent band: name, stations as stitches on a thread, what is open, saved state, undo. */
 export function Band({ place, workshop }: { place: Place; workshop: Workshop | undefined }) {
-  const steps = useHistorySteps(workshop?.history);
+  const steps = useHistorySteps();
   const history = workshop?.history;
   return (
     <header className="flex h-12 shrink-0 items-center gap-8 border-b border-rule bg-chalk px-5">

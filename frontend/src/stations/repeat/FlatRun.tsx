@@ -50,8 +50,8 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
       ctx.clip();
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height });
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene); i++)
-        paintLens(ctx, scene, motifs, i, LENS.left(i, box.width - RIGHT), ratio, night, glass);
+      for (let i = 0; i < LENS.count(scene, box.width - RIGHT); i++)
+        paintLens(ctx, scene, motifs, i, LENS.left(i), ratio, night, glass);
     },
     [scene, motifs, view, night, glass],
   );
@@ -73,8 +73,8 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
       <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} glass={glass} />
-      {Array.from({ length: LENS.count(scene) }, (_, i) => (
-        <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i, size.width - RIGHT)} night={night} />
+      {Array.from({ length: LENS.count(scene, size.width - RIGHT) }, (_, i) => (
+        <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i)} night={night} />
       ))}
       <div className="absolute right-5 bottom-4 w-[228px]">
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>Tightest bend it can take</p>

@@ -9,10 +9,11 @@ const TOP = 192;
 const EVERY = 196;
 
 export const LENS = {
-  /** Where the i-th lens hangs, in px, in the room left of `right`. */
-  left: (i: number, right: number) => 108 + i * Math.min(EVERY, (right - 150) / 4),
-  /** How many joins of a scene hang under the run. */
-  count: (scene: Scene) => Math.min(4, scene.joins.length / JOINS.width),
+  /** Where the i-th lens hangs, in px. */
+  left: (i: number) => 108 + i * EVERY,
+  /** How many joins of a scene hang under the run: as many as there is room for, with their figures, left of `right`. */
+  count: (scene: Scene, right: number) =>
+    Math.min(4, scene.joins.length / JOINS.width, Math.max(1, Math.floor((right - 100) / EVERY))),
 };
 
 /** What a lens looks at: the edge of the piece before the join, the gap to the next, and px a mm. */
