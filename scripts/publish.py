@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import tempfile
 from pathlib import Path
+from textwrap import wrap
 
 from sewn_garland.server.app import create_app
 from sewn_garland.store.database import Store
@@ -36,8 +37,9 @@ def reader_of(tables: dict[str, dict]) -> str:
     columns = []
     for name, table in tables.items():
         places = ", ".join(f"{column}: {place}" for place, column in enumerate(table["columns"]))
-        columns.append(f"/** {table['about'][0].upper()}{table['about'][1:]}. */\n"
-                       f"export const {name.upper()} = {{ {places}, width: {len(table['columns'])} }} as const;\n")  # fmt: skip
+        about = wrap(f"{table['about'][0].upper()}{table['about'][1:]}.", 120)
+        comment = f"/** {about[0]} */\n" if len(about) == 1 else "\n * ".join(["/**", *about]) + "\n */\n"
+        columns.append(f"{comment}export const {name.upper()} = {{ {places}, width: {len(table['columns'])} }} as const;\n")
     return f"{HEAD}{kinds}}} as const;\n\n" + "\n".join(columns)
 
 

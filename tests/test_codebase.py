@@ -20,6 +20,7 @@ BELOW = {"errors": set(), "maths": {"errors"}, "values": {"maths", "errors"}, "a
 FOREIGN = {"flask", "sqlmodel", "sqlalchemy", "waitress", "alembic", "time", "random", "flask_openapi"}
 WEB = {"flask", "flask_openapi", "waitress", "werkzeug"}
 MOST_LINES = 500
+MOST_WIDE = 140
 MOST_LINES_A_FUNCTION = 40  # besides its docstring, and unless a comment above it says why
 
 
@@ -124,6 +125,13 @@ def test_files_stay_readable_in_length():
     for file in tracked("*.py", "*.ts", "*.tsx"):
         if file.name != "schema.d.ts":
             assert len(file.read_text().splitlines()) <= MOST_LINES, file
+
+
+def test_lines_of_the_front_end_stay_readable_in_width():
+    for file in tracked("frontend/src/*.ts", "frontend/src/*.tsx"):
+        if file.name != "schema.d.ts":
+            wide = [n for n, line in enumerate(file.read_text().splitlines(), 1) if len(line) > MOST_WIDE]
+            assert not wide, (file, wide)
 
 
 def test_published_documents_are_those_the_app_serves():

@@ -200,10 +200,13 @@ def test_a_dropped_file_becomes_a_motif(app):
 def test_a_change_is_taken_back_at_once_though_it_is_still_being_kept(app):
     page = app.open("#/page/3")
     before = app.state(page, "/api/pages/3")["lines"]
-    page.route("**/api/lines/*", lambda route: (page.wait_for_timeout(300), route.continue_()))  # a slow keeper
+    waiting = []
+    page.route("**/api/lines/*", waiting.append)  # the change is held up on its way
     page.get_by_test_id("sheet").focus()
-    page.keyboard.press("ArrowRight")
+    with page.expect_request("**/api/lines/*"):
+        page.keyboard.press("ArrowRight")
     page.keyboard.press("Control+z")
+    waiting[0].continue_()
     expect(page.get_by_role("button", name=re.compile("^Redo: move"))).to_be_enabled()
     expect(page.get_by_text("in another window")).to_have_count(0)
     after = app.state(page, "/api/pages/3")["lines"]

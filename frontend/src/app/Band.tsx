@@ -56,9 +56,10 @@ export function Band({ place, workshop }: { place: Place; workshop: Workshop | u
 }
 
 function StationStitch({ station, number, current }: { station: Station; number: number; current: boolean }) {
+  const look = current ? "font-bold" : "text-moss hover:text-loden";
   return (
     <button
-      className={`relative flex h-12 w-[98px] items-end justify-center gap-2 pb-[11px] ${current ? "font-bold" : "text-moss hover:text-loden"}`}
+      className={`relative flex h-12 w-[98px] items-end justify-center gap-2 pb-[11px] ${look}`}
       aria-current={current ? "page" : undefined}
       onClick={() => go(station)}
     >

@@ -29,7 +29,7 @@ from .recent import Recent
 from .rows import all_ids, brush_from_row, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
-_lines: Recent[LaidScene] = Recent(1024)
+_lines: Recent[LaidScene] = Recent(1_000_000, weigh=lambda laid: laid.weight)  # at 240 bytes a stamped piece, 240 MB in all
 
 
 @dataclass(frozen=True)

@@ -11,10 +11,14 @@ Value = TypeVar("Value")
 
 
 class Recent(Generic[Value]):
-    """The last ``most`` values, by their keys; safe to ask from several threads, which may then work out the same twice."""
+    """The last values, by their keys, that together weigh at most ``most``; each weighs 1 unless ``weigh`` says otherwise.
 
-    def __init__(self, most: int) -> None:
-        self._most, self._kept, self._lock = most, OrderedDict[Hashable, Value](), threading.Lock()
+    Safe to ask from several threads, which may then work out the same twice.
+    """
+
+    def __init__(self, most: int, *, weigh: Callable[[Value], int] = lambda value: 1) -> None:
+        self._most, self._weigh, self._weight = most, weigh, 0
+        self._kept, self._lock = OrderedDict[Hashable, Value](), threading.Lock()
 
     def get(self, key: Hashable, work_out: Callable[[], Value]) -> Value:
         """Return the value of a key, worked out where it is not known."""
@@ -35,7 +39,9 @@ class Recent(Generic[Value]):
     def keep(self, key: Hashable, value: Value) -> None:
         """Remember a value, and forget what was not asked for longest."""
         with self._lock:
+            if key in self._kept:
+                self._weight -= self._weigh(self._kept.pop(key))
             self._kept[key] = value
-            self._kept.move_to_end(key)
-            while len(self._kept) > self._most:
-                self._kept.popitem(last=False)
+            self._weight += self._weigh(value)
+            while self._weight > self._most:
+                self._weight -= self._weigh(self._kept.popitem(last=False)[1])

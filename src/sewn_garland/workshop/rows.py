@@ -139,7 +139,7 @@ def repeat_alone(session: Session, row: tables.Brush) -> Brush:
     return brush_of(row.name, pieces, settings.model_copy(update={"ends": through}), where=row.name)
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=512)
 def measured_path(path: str) -> MeasuredLine:
     """Measure path data in mm; the same text is measured once."""
     return measure(line_from_path_data(path, where="the line"))

@@ -62,15 +62,7 @@ def sample_of(brush: Brush, pieces: dict[Role, Motif]) -> Sample:
     third = take["inside_corner"] + LEG_REPEATS * longest + take["end"]
     corners = np.array([[0.0, 0.0], [first, 0.0], [first, second], [first + third, second]])
     taken = (take["start"], take["outside_corner"], take["inside_corner"], take["end"])
-    ease = "size" if brush.spacing.ease == "size" else "gaps"
-    plain = brush.changed({"spacing": {"ease": ease}, "ends": {"outside_corner": "through", "inside_corner": "through"}})
-    out: list[SampledPiece] = []
-    for a, b, before, after in zip(corners[:-1], corners[1:], taken[:-1], taken[1:], strict=True):
-        way = (b - a) / np.hypot(*(b - a))
-        (x0, y0), (x1, y1) = a + way * before, b - way * after
-        (laid,) = lay(plain, [line_from_path_data(f"M{x0} {y0}L{x1} {y1}")])
-        placed = zip(laid.pieces.variant, laid.pieces.matrices, strict=True)
-        out += [SampledPiece("repeat", int(variant), tuple(matrix.tolist())) for variant, matrix in placed]
+    out = _runs_between(brush, corners, taken)
     if "start" in pieces:
         out.append(_placed("start", pieces["start"], size, (take["start"] / 2, 0.0)))
     if "end" in pieces:
@@ -90,6 +82,20 @@ def sample_of(brush: Brush, pieces: dict[Role, Motif]) -> Sample:
     )
     path = "M" + "L".join(f"{x:.4f} {y:.4f}" for x, y in corners)
     return Sample(tuple(out), slots, path, (-0.3 * high, -high, first + third + 0.3 * high, second + high))
+
+
+def _runs_between(brush: Brush, corners: np.ndarray, taken: tuple[float, ...]) -> list[SampledPiece]:
+    """Lay the repeat on each leg between ``corners`` (4, 2), less the mm ``taken`` by the pieces that stand there."""
+    ease = "size" if brush.spacing.ease == "size" else "gaps"
+    plain = brush.changed({"spacing": {"ease": ease}, "ends": {"outside_corner": "through", "inside_corner": "through"}})
+    out: list[SampledPiece] = []
+    for a, b, before, after in zip(corners[:-1], corners[1:], taken[:-1], taken[1:], strict=True):
+        way = (b - a) / np.hypot(*(b - a))
+        (x0, y0), (x1, y1) = a + way * before, b - way * after
+        (laid,) = lay(plain, [line_from_path_data(f"M{x0} {y0}L{x1} {y1}")])
+        placed = zip(laid.pieces.variant, laid.pieces.matrices, strict=True)
+        out += [SampledPiece("repeat", int(variant), tuple(matrix.tolist())) for variant, matrix in placed]
+    return out
 
 
 def _placed(role: Role, motif: Motif, size: float, at: tuple[float, float], turn_deg: float = 0.0) -> SampledPiece:

@@ -51,6 +51,14 @@ class LaidScene:
     laid: LaidLine | None
     refused: str | None
 
+    @property
+    def weight(self) -> int:
+        """How many pieces and points of outlines it holds, and one for itself."""
+        if self.laid is None:
+            return 1
+        outlines = self.laid.outlines
+        return 1 + len(self.laid.pieces.s) + (0 if outlines is None else len(outlines.points))
+
     def figures(self) -> dict[str, Any]:
         """Return what is said of it."""
         about = {"key": self.scene.key, **self.scene.about, "refused": self.refused}
@@ -105,7 +113,7 @@ def laid_anew(scenes: Sequence[Scene], remembered: Recent[LaidScene], *, overtak
     out = []
     for scene, key, found in zip(scenes, keys, known, strict=True):
         laid = replace(found, scene=scene) if found else next(fresh)  # the same brush and line may have another name by now
-        if not scene.passing:
+        if found is None and not scene.passing:
             remembered.keep(key, laid)
         out.append(laid)
     return out

@@ -44,7 +44,10 @@ export function useMotifs(summaries: MotifSummary[]): Motif[] | null {
   return useMemo(() => (found.every((motif) => motif !== undefined) ? (found as Motif[]) : null), [found]);
 }
 
-/** The question for the motifs of a scene, in its line's ink; none while they have not come. Scenes without versions go by the summaries. */
+/**
+ * The question for the motifs of a scene, in its line's ink; none while they have not come.
+ * Scenes without versions go by the summaries.
+ */
 export function useSceneMotifs(scenes: Scene[], summaries: MotifSummary[] = []): (scene: Scene) => Motif[] {
   const wanted = useMemo(() => {
     const each = new Map<string, Wanted>();

@@ -47,7 +47,10 @@ export const BISECTOR = { x: 0, y: 1, away_x: 2, away_y: 3, width: 4 } as const;
 /** A row a piece: mm along the line, and what it takes of it to both sides. */
 export const EXTENT = { s: 0, before: 1, after: 2, width: 3 } as const;
 
-/** A row a join: place, mm along, gap, wished gap and step in mm, kink in degrees, tone in ΔE; outlines apart (mm) and over one another (mm²), NaN where not measured. */
+/**
+ * A row a join: place, mm along, gap, wished gap and step in mm, kink in degrees, tone in ΔE; outlines apart (mm) and over
+ * one another (mm²), NaN where not measured.
+ */
 export const JOINS = { x: 0, y: 1, s: 2, gap: 3, wished: 4, step: 5, kink: 6, tone: 7, apart: 8, overlap: 9, width: 10 } as const;
 
 /** Samples along the line: mm, 1/mm. */

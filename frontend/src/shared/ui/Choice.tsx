@@ -1,6 +1,10 @@
 import { ToggleGroup } from "radix-ui";
 import type { ReactNode } from "react";
 
+const OPTION =
+  "border-b-2 border-transparent py-0.5 text-center data-[state=on]:border-madder data-[state=on]:font-semibold " +
+  "hover:border-rule data-[state=on]:hover:border-madder";
+
 interface Option<T extends string> {
   value: T;
   label: string;
@@ -20,6 +24,7 @@ interface Props<T extends string> {
 
 /** One of a few, each with a tiny picture of its effect; the chosen one is underlined by the live thread. */
 export function Choice<T extends string>({ label, value, options, onSet, small = false, side = false }: Props<T>) {
+  const tight = options.length > 6 ? "px-[3px]" : options.length > 5 ? "px-[1px]" : "px-1";
   return (
     <div className={small && side ? "flex min-w-0 items-center gap-1.5" : "min-w-0"}>
       <span className={`block text-[12.5px] text-moss ${small && side ? "w-[74px] shrink-0" : ""}`}>{label}</span>
@@ -34,7 +39,7 @@ export function Choice<T extends string>({ label, value, options, onSet, small =
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className={`border-b-2 border-transparent py-0.5 text-center ${small ? `${options.length > 6 ? "px-[3px]" : options.length > 5 ? "px-[1px]" : "px-1"} text-[12px] tracking-tight` : "px-1.5"} data-[state=on]:border-madder data-[state=on]:font-semibold hover:border-rule data-[state=on]:hover:border-madder`}
+            className={`${OPTION} ${small ? `${tight} text-[12px] tracking-tight` : "px-1.5"}`}
           >
             {option.picture && (
               <span

@@ -1,5 +1,9 @@
 import type { Cure, Finding } from "../api/scenes";
 
+const CURE =
+  "my-0.5 min-h-6 text-left text-indigo underline decoration-dotted underline-offset-2 " +
+  "hover:bg-indigo-wash focus-visible:bg-indigo-wash";
+
 interface Props {
   findings: Finding[];
   waiting: boolean;
@@ -27,7 +31,7 @@ export function Findings({ findings, waiting, onPreview, onTake, onGoTo, chosen 
             {cures.map((cure) => (
               <button
                 key={cure.label}
-                className="my-0.5 min-h-6 text-left text-indigo underline decoration-dotted underline-offset-2 hover:bg-indigo-wash focus-visible:bg-indigo-wash"
+                className={CURE}
                 onPointerEnter={() => onPreview(cure, first)}
                 onPointerLeave={() => onPreview(null, first)}
                 onFocus={() => onPreview(cure, first)}

@@ -82,6 +82,7 @@ export function NumberField({
   const dragged = (event: React.PointerEvent): number =>
     Number((from.current.value + Math.round((event.clientX - from.current.x) / 3) * step).toFixed(6));
 
+  const room = compact ? "w-[46px]" : "w-[72px] text-[16px]";
   return (
     <div className={compact ? "flex min-w-0 items-baseline gap-1.5" : "min-w-0"}>
       <label
@@ -112,7 +113,7 @@ export function NumberField({
           autoComplete="off"
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? `${id}-why` : undefined}
-          className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${compact ? "w-[46px]" : "w-[72px] text-[16px]"}`}
+          className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${room}`}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
             setField({ text: event.target.value, of: shown, typing: true });

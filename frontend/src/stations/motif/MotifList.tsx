@@ -7,6 +7,8 @@ import { stampOf, stampShapes } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
+const CURRENT = "aria-[current]:border-2 aria-[current]:border-indigo";
+
 export function MotifList({ workshop, open }: { workshop: Workshop; open: { id: number } | undefined }) {
   const drawn = useMotifs(workshop.motifs);
   return (
@@ -17,7 +19,7 @@ export function MotifList({ workshop, open }: { workshop: Workshop; open: { id: 
           <li key={motif.id}>
             <button
               aria-current={open?.id === motif.id || undefined}
-              className="flex h-full w-full flex-col border border-rule bg-work hover:border-loden aria-[current]:border-2 aria-[current]:border-indigo"
+              className={`flex h-full w-full flex-col border border-rule bg-work hover:border-loden ${CURRENT}`}
               onClick={() => go("motif", motif.id)}
             >
               <span className="min-h-0 w-full flex-1">{drawn && <Portrait motif={drawn[i]} />}</span>

@@ -15,6 +15,7 @@ import { Work } from "./Work";
 
 const MOST_SVG = 10 * 1024 * 1024;
 const MOST_PICTURE = 100 * 1024 * 1024;
+const DROP = "border-2 border-dashed border-madder bg-madder-wash/80";
 const PICTURES = /\.(png|jpe?g|webp|tiff?)$/i;
 
 export function MotifStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
@@ -33,8 +34,9 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
     const picture = PICTURES.test(chosen.name) || /^image\/(png|jpeg|webp|tiff)$/.test(chosen.type);
     const most = picture ? MOST_PICTURE : MOST_SVG;
     if (chosen.size > most) {
+      const [size, may] = [(chosen.size / 1048576).toFixed(1), most / 1048576];
       say(
-        `${chosen.name} is ${(chosen.size / 1048576).toFixed(1)} MB, more than the ${most / 1048576} MB ${picture ? "a picture" : "a drawing"} may have; nothing was brought in`,
+        `${chosen.name} is ${size} MB, more than the ${may} MB ${picture ? "a picture" : "a drawing"} may have; nothing was brought in`,
       );
       return;
     }
@@ -132,7 +134,7 @@ export function MotifStation({ workshop, id }: { workshop: Workshop; id: number 
         </>
       )}
       {over && (
-        <p className="pointer-events-none absolute inset-6 z-30 flex items-center justify-center border-2 border-dashed border-madder bg-madder-wash/80 text-lg">
+        <p className={`pointer-events-none absolute inset-6 z-30 flex items-center justify-center text-lg ${DROP}`}>
           Let go to bring it in
         </p>
       )}

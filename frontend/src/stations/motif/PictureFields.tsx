@@ -37,15 +37,15 @@ export function ClearFields({ how, set, hand, setHand }: FieldsProps & { hand: H
         }}
       />
       <div className="mt-1 flex items-end gap-3">
-        <NumberField
+        <Figure
           label="Tolerance"
           unit=""
           step={1}
-          decimals={0}
+
           value={how.tolerance ?? 12}
           standard={12}
-          onDrag={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })}
-          onSet={(tolerance) => set({ tolerance: Math.max(0, Math.min(150, tolerance)) })}
+          most={150}
+          give={(tolerance) => set({ tolerance })}
         />
         {picked && <ColourField label="Colour to clear" value={picked} onSet={(clear) => set({ clear })} />}
       </div>
@@ -83,25 +83,25 @@ export function KeepFields({ how, set }: FieldsProps) {
         onSet={(next) => set({ stencil: next === "stencil", coverage: next === "light" || next === "dark" ? next : null })}
       />
       <div className="mt-1 flex gap-4">
-        <NumberField
+        <Figure
           label="Fade the rim"
           unit="%"
           step={2}
-          decimals={0}
+
           value={how.fade_rim_pct ?? 0}
           standard={0}
-          onDrag={(v) => set({ fade_rim_pct: clampPct(v, 100) })}
-          onSet={(v) => set({ fade_rim_pct: clampPct(v, 100) })}
+          most={100}
+          give={(v) => set({ fade_rim_pct: v })}
         />
-        <NumberField
+        <Figure
           label="Round the corners"
           unit="%"
           step={2}
-          decimals={0}
+
           value={how.fade_corner_pct ?? 0}
           standard={0}
-          onDrag={(v) => set({ fade_corner_pct: clampPct(v, 50) })}
-          onSet={(v) => set({ fade_corner_pct: clampPct(v, 50) })}
+          most={50}
+          give={(v) => set({ fade_corner_pct: v })}
         />
       </div>
       <label className="mt-1 flex min-h-[26px] items-center gap-1.5">
@@ -126,8 +126,6 @@ export function KeepFields({ how, set }: FieldsProps) {
   );
 }
 
-const clampPct = (v: number, most: number): number => Math.max(0, Math.min(most, v));
-
 export function TraceFields({ how, set }: FieldsProps) {
   return (
     <div>
@@ -144,46 +142,46 @@ export function TraceFields({ how, set }: FieldsProps) {
       {how.trace && (
         <div className="mt-1 grid grid-cols-2 gap-x-4">
           {how.trace === "threshold" ? (
-            <NumberField
+            <Figure
               label="Ink is darker than"
               unit="%"
               step={2}
-              decimals={0}
+
               value={(how.threshold ?? 0.5) * 100}
-              onDrag={(v) => set({ threshold: clampPct(v, 100) / 100 })}
-              onSet={(v) => set({ threshold: clampPct(v, 100) / 100 })}
+              most={100}
+              give={(v) => set({ threshold: v / 100 })}
             />
           ) : (
-            <NumberField
+            <Figure
               label="Colours"
               unit=""
               step={1}
-              decimals={0}
+
               value={how.colours ?? 4}
               standard={4}
-              onDrag={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })}
-              onSet={(v) => set({ colours: Math.max(2, Math.min(16, Math.round(v))) })}
+              least={2}
+              most={16}
+              give={(v) => set({ colours: Math.round(v) })}
             />
           )}
-          <NumberField
+          <Figure
             label="Least speck"
             unit="px²"
             step={4}
-            decimals={0}
+
             value={how.least_speck_px ?? 24}
             standard={24}
-            onDrag={(v) => set({ least_speck_px: Math.max(0, v) })}
-            onSet={(v) => set({ least_speck_px: Math.max(0, v) })}
+            give={(v) => set({ least_speck_px: v })}
           />
-          <NumberField
+          <Figure
             label="Corners kept"
             unit="%"
             step={5}
-            decimals={0}
+
             value={(how.sharpness ?? 0.5) * 100}
             standard={50}
-            onDrag={(v) => set({ sharpness: clampPct(v, 100) / 100 })}
-            onSet={(v) => set({ sharpness: clampPct(v, 100) / 100 })}
+            most={100}
+            give={(v) => set({ sharpness: v / 100 })}
           />
           {how.trace === "threshold" && how.threshold !== null && (
             <button className="plain-button self-end px-2 py-0.5" onClick={() => set({ threshold: null })}>
@@ -197,4 +195,21 @@ export function TraceFields({ how, set }: FieldsProps) {
       )}
     </div>
   );
+}
+
+interface FigureProps {
+  label: string;
+  unit: string;
+  step: number;
+  value: number;
+  standard?: number;
+  least?: number;
+  most?: number;
+  give: (value: number) => void;
+}
+
+/** A figure shown whole, the same while it is dragged and once it is set, kept within what it may be. */
+function Figure({ least = 0, most = Infinity, give, ...field }: FigureProps) {
+  const within = (value: number): void => give(Math.max(least, Math.min(most, value)));
+  return <NumberField {...field} decimals={0} onDrag={within} onSet={within} />;
 }

@@ -98,7 +98,7 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
                 : `No ${NAMES[slot.role]} yet: press to make one from the repeat`
             }
             aria-label={slot.made ? `${NAMES[slot.role]}, to the bench` : `No ${NAMES[slot.role]} yet`}
-            className={`absolute h-[26px] w-[26px] -translate-x-1/2 -translate-y-1/2 ${slot.made ? (slot.motif_id === open ? "border-2 border-indigo" : "hover:border hover:border-indigo") : "border border-dashed border-moss bg-[repeating-linear-gradient(45deg,transparent_0_4px,#cfd3c9_4px_5px)]"}`}
+            className={`absolute h-[26px] w-[26px] -translate-x-1/2 -translate-y-1/2 ${slotLook(slot.made, slot.motif_id === open)}`}
             style={{ left: view.x + slot.x_mm * view.scale, top: view.y + slot.y_mm * view.scale }}
             onClick={() =>
               slot.made && slot.motif_id
@@ -148,4 +148,9 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
       </p>
     </section>
   );
+}
+
+function slotLook(made: boolean, open: boolean): string {
+  if (made) return open ? "border-2 border-indigo" : "hover:border hover:border-indigo";
+  return "border border-dashed border-moss bg-[repeating-linear-gradient(45deg,transparent_0_4px,#cfd3c9_4px_5px)]";
 }

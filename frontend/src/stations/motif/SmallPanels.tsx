@@ -37,7 +37,8 @@ export function PointsPanel({ bench, edit, parts, onParts, nodes, onNodes, conto
         <p className="mb-2 text-moss">
           {parts.length !== 1
             ? "Press one part to see its points."
-            : `${bench.contours?.reduce((n, c) => n + c.at.length, 0) ?? 0} points. Pull a point or a handle; press a side twice to add a point. Round points flow, three-cornered ones are pointed.`}
+            : `${bench.contours?.reduce((n, c) => n + c.at.length, 0) ?? 0} points. Pull a point or a handle; press a side twice to ` +
+              "add a point. Round points flow, three-cornered ones are pointed."}
         </p>
         <Row words={chosen.length ? `${chosen.length} chosen` : "None chosen"}>
           {button("Flowing", chosen.length > 0, () =>
@@ -109,7 +110,8 @@ export function SoftPanel({ bench, edit, parts, onParts }: SoftProps) {
           <>
             <p className="mb-2 text-moss">
               {parts.length < 2
-                ? "Choose two or more nested parts (Shift adds one): the lowest is the rim, the topmost the densest place, which may lie anywhere inside."
+                ? "Choose two or more nested parts (Shift adds one): the lowest is the rim, the topmost the densest place, " +
+                  "which may lie anywhere inside."
                 : `${parts.length} parts chosen. Each keeps its own colour and cover; steps are laid between.`}
             </p>
             {parts.length === 1 && (

@@ -6,6 +6,8 @@ import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import type { LineChanges } from "./usePage";
 
+const PRESSED = "aria-pressed:outline-2 aria-pressed:outline-loden";
+
 const INKS: [string, string][] = [
   ["#a63a2f", "madder"],
   ["#2c4a84", "indigo"],
@@ -96,7 +98,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
             title={word}
             aria-label={`Ink ${word}`}
             aria-pressed={line.ink === ink}
-            className="h-[18px] w-[18px] rounded-full border border-work outline-1 outline-rule aria-pressed:outline-2 aria-pressed:outline-loden"
+            className={`h-[18px] w-[18px] rounded-full border border-work outline-1 outline-rule ${PRESSED}`}
             ref={(element) => element?.style.setProperty("background", ink)}
             onClick={() => change({ line, ink, label: `${word} for ${line.name}` })}
           />

@@ -7,6 +7,8 @@ import { TakeAway } from "./TakeAway";
 import { Mini } from "./Mini";
 import { DrawWith, FirstLine } from "./DrawWith";
 
+const CURRENT = "aria-[current]:border-l-4 aria-[current]:border-l-indigo";
+
 export function SidePanel(props: SideProps) {
   const { workshop, page, lines, scenes, chosen, findings, changes } = props;
   const swatches = useSwatches(workshop);
@@ -31,7 +33,7 @@ export function SidePanel(props: SideProps) {
             <li
               key={line.id}
               aria-current={chosen?.id === line.id || undefined}
-              className="flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 aria-[current]:border-l-4 aria-[current]:border-l-indigo"
+              className={`flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 ${CURRENT}`}
             >
               <button
                 className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left"

@@ -158,7 +158,7 @@ export function Marks({ scene, header, view, size, settings, edit, night, glass 
       >
         <rect x={end - 14} y={MIDDLE - half - 6} width={28} height={2 * half + 12} fill="transparent" />
         <path
-          d={`M${end} ${MIDDLE - half}V${MIDDLE + half}M${end - 5} ${MIDDLE - half + 7}L${end} ${MIDDLE - half}L${end + 5} ${MIDDLE - half + 7}M${end - 5} ${MIDDLE + half - 7}L${end} ${MIDDLE + half}L${end + 5} ${MIDDLE + half - 7}`}
+          d={`M${end} ${MIDDLE - half}v${2 * half}m-5 -7l5 7l5 -7M${end - 5} ${MIDDLE - half + 7}l5 -7l5 7`}
           fill="none"
           stroke={night ? "#9db9f0" : "var(--color-indigo)"}
           strokeWidth="2"

@@ -2,7 +2,8 @@ import type { GroundState } from "./useGround";
 
 /** Light, dark, or a colour of one's own under the work. */
 export function GroundChoice({ ground }: { ground: GroundState }) {
-  const own = ground.ground.startsWith("#") ? ground.ground : "#7fa3b5";
+  const chosen = ground.ground.startsWith("#");
+  const own = chosen ? ground.ground : "#7fa3b5";
   return (
     <div
       role="group"
@@ -20,9 +21,7 @@ export function GroundChoice({ ground }: { ground: GroundState }) {
           {which}
         </button>
       ))}
-      <label
-        className={`plain-button flex cursor-pointer items-center gap-1 px-2 ${ground.ground.startsWith("#") ? "border-loden font-semibold" : ""}`}
-      >
+      <label className={`plain-button flex cursor-pointer items-center gap-1 px-2 ${chosen ? "border-loden font-semibold" : ""}`}>
         own
         <input
           type="color"

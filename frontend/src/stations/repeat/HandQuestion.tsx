@@ -64,6 +64,7 @@ function WidthProfile({ edit, settings }: { edit: BrushEdit; settings: Settings 
     };
     keep([...points.slice(0, i + 1), middle, ...points.slice(i + 1)], "a point of the width");
   };
+  const through = points.map((p) => `L${x(p.at_pct)} ${y(p.width_pct)}`).join("");
   return (
     <div>
       <div className="flex items-baseline gap-3 text-[12.5px] text-moss">
@@ -108,7 +109,7 @@ function WidthProfile({ edit, settings }: { edit: BrushEdit; settings: Settings 
             </g>
           ))}
           <path
-            d={`M${PLOT.left} ${y(points[0].width_pct)}${points.map((p) => `L${x(p.at_pct)} ${y(p.width_pct)}`).join("")}H${PLOT.width - PLOT.right}`}
+            d={`M${PLOT.left} ${y(points[0].width_pct)}${through}H${PLOT.width - PLOT.right}`}
             fill="none"
             stroke="var(--color-madder)"
             strokeWidth="1.5"

@@ -33,8 +33,10 @@ export function JoinPlot({ scene, settings, night }: Props) {
   const weld = night ? "#e8bd4d" : "#8a6710";
   const order = joins.map((_, i) => i).sort((a, b) => joins[a][JOINS.s] - joins[b][JOINS.s]);
   const line = order.map((i) => `${x(joins[i][JOINS.s]).toFixed(1)} ${kinkY(joins[i][JOINS.kink]).toFixed(1)}`).join("L");
+  const strays = Math.max(...gaps.map(Math.abs)).toFixed(2);
+  const kinks = Math.max(...joins.map((join) => join[JOINS.kink])).toFixed(1);
   const words = joins.length
-    ? `Gap and kink at ${joins.length} joins: gaps stray by up to ${Math.max(...gaps.map(Math.abs)).toFixed(2)} mm, kinks up to ${Math.max(...joins.map((j) => j[JOINS.kink])).toFixed(1)} degrees`
+    ? `Gap and kink at ${joins.length} joins: gaps stray by up to ${strays} mm, kinks up to ${kinks} degrees`
     : "No joins to plot";
   return (
     <div

@@ -71,7 +71,8 @@ export function Bench({ brush, motifs, pages, history }: Props) {
     [motif.id, brush.pieces, settings, edit.pitch, shaped, pinned, large, aside, scale, flatSize.width, still, held.trial, step],
   );
   const { undo_id, redo_id } = history;
-  const versions = [...motifs.map(({ version }) => version), ...(pinned.length ? [undo_id, redo_id] : [])].join("."); // asked anew for others
+  const steps = pinned.length ? [undo_id, redo_id] : []; // pinned lines may have changed with any step
+  const versions = [...motifs.map(({ version }) => version), ...steps].join("."); // asked anew for others
   const { laid, refusal, cured } = useLay<NonNullable<typeof body>, Schemas["BenchHeader"]>(`/api/bench/lay#${versions}`, body);
 
   const header = laid?.header;

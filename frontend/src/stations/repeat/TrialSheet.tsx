@@ -94,7 +94,7 @@ function TrialSheetNow({ trials, beside, motifs, box, ground, children, onOpen, 
         <p className="text-[12.5px] text-moss">
           {beside.size
             ? "Left as it is now, right what was kept aside."
-            : `${faulty ? `${faulty} of ${trials.length} have findings.` : `All ${trials.length} join cleanly.`} Press one to see it large.`}
+            : `${faulty ? `${faulty} of ${trials.length} have findings` : `All ${trials.length} join cleanly`}. Press one to see it large.`}
         </p>
         <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
           {children}

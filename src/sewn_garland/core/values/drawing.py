@@ -22,14 +22,13 @@ class PaintedPieces:
     ``artwork`` are coloured motifs, ``motif`` (n,) each piece's place among them; another colour is another artwork.
     ``matrices`` (n, 6), a b c d e f, take it from about its base line's middle to the page, strokes and all: a stroke is a part
     of the artwork and is scaled as the artwork is. Pieces in ``outlines`` are drawn as these, their gradients and pictures as
-    their matrices say. ``opacity`` (n,) of each piece as a whole, None where all are opaque.
+    their matrices say.
     """
 
     artwork: tuple[Motif, ...]
     motif: np.ndarray
     matrices: np.ndarray
     outlines: ShapedOutlines | None = None
-    opacity: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
