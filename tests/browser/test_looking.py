@@ -201,7 +201,7 @@ def test_a_change_is_taken_back_at_once_though_it_is_still_being_kept(app):
     page = app.open("#/page/3")
     before = app.state(page, "/api/pages/3")["lines"]
     waiting = []
-    page.route("**/api/lines/*", waiting.append)  # the change is held up on its way
+    page.route("**/api/lines/*", lambda route: waiting.append(route))  # the change is held up on its way
     page.get_by_test_id("sheet").focus()
     with page.expect_request("**/api/lines/*"):
         page.keyboard.press("ArrowRight")
