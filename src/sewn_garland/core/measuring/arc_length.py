@@ -20,7 +20,8 @@ MOST_HALVINGS = 60
 SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
 LEAST_SPEED = 1e-300  # below it double precision has too few bits left to divide by
 NEWTON_ROUNDS = 40
-INVERSE_CELLS = 32  # of the table that Newton starts from; chosen: one or two rounds are then enough
+INVERSE_CELLS = 32  # of a panel, in the table that Newton starts from; chosen: one or two rounds are then enough
+INVERSE_ENTRIES = 1 << 15  # about as many in all; chosen: of many short panels a coarser table takes less time than it saves
 CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
 GUESS_REL_TOL = 1e-9  # of a panel's length
 SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promised
@@ -241,25 +242,27 @@ def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.nda
 
 def _guess(table: _Table, panel: np.ndarray, share: np.ndarray) -> np.ndarray:
     """Return a first u by cubic Hermite interpolation in each panel's table of the inverse."""
-    cell = np.minimum((share * INVERSE_CELLS).astype(int), INVERSE_CELLS - 1)
-    f = share * INVERSE_CELLS - cell
+    cells = table.inverse.shape[1] - 1
+    cell = np.minimum((share * cells).astype(int), cells - 1)
+    f = share * cells - cell
     at = table.inverse.reshape(-1, 2)
-    row = panel * (INVERSE_CELLS + 1) + cell
+    row = panel * (cells + 1) + cell
     (u0, d0), (u1, d1) = at[row].T, at[row + 1].T
     rise = u1 - u0
     return u0 + f * (d0 + f * (3 * rise - 2 * d0 - d1 + f * (d0 + d1 - 2 * rise)))
 
 
 def _inverse_table(series: np.ndarray, slope: np.ndarray, length: np.ndarray, straight: np.ndarray) -> np.ndarray:
-    """Return u and its growth over a cell, (p, INVERSE_CELLS + 1, 2), at equal shares of each panel's length."""
-    table = np.zeros((len(length), INVERSE_CELLS + 1, 2))
+    """Return u and its growth over a cell, (p, cells + 1, 2), at equal shares of each panel's length."""
     curved = np.flatnonzero(~straight & (length > 0))
-    share = np.tile(np.linspace(0.0, 1.0, INVERSE_CELLS + 1), len(curved))
-    panel = np.repeat(curved, INVERSE_CELLS + 1)
+    cells = int(np.clip(INVERSE_ENTRIES // max(1, len(curved)), 2, INVERSE_CELLS))
+    table = np.zeros((len(length), cells + 1, 2))
+    share = np.tile(np.linspace(0.0, 1.0, cells + 1), len(curved))
+    panel = np.repeat(curved, cells + 1)
     series, slope, whole = (np.ascontiguousarray(part[panel].T) for part in (series, slope, length))
     u = _solve(series, slope, share * whole, 2.0 * share - 1.0, GUESS_REL_TOL * whole)
-    growth = whole / np.maximum(chebyshev_at(slope, u), 1e-3 * whole) / INVERSE_CELLS
-    table[curved] = np.stack([u, np.minimum(growth, 1.0)], axis=1).reshape(-1, INVERSE_CELLS + 1, 2)
+    growth = whole / np.maximum(chebyshev_at(slope, u), 1e-3 * whole) / cells
+    table[curved] = np.stack([u, np.minimum(growth, 2.0)], axis=1).reshape(-1, cells + 1, 2)
     return table
 
 

@@ -10,7 +10,8 @@ from ..values.line import Line, MeasuredLine
 from .arc_length import frames_and_bends_on, measure
 
 TOLERANCE_MM = 1e-4  # of the parallel's own place
-MOST_PIECES = 4096
+FEWEST_PIECES, MOST_PIECES = 8, 4096  # of a leg that bends
+HALFWAY = 0.5 ** np.arange(4)  # the powers of t in the middle of a cubic
 LONGEST_CHANGE = 2.0  # of a cubic over its chord: half a circle's
 SHARPEST_TURN = np.radians(175.0)
 
@@ -41,34 +42,42 @@ def _legs(measured: MeasuredLine, at: np.ndarray, trim: np.ndarray) -> tuple[np.
 
 
 def _beside(measured: MeasuredLine, a: np.ndarray, b: np.ndarray, trim_a: np.ndarray, trim_b: np.ndarray, beside: float) -> np.ndarray:
-    """Return the parallels of all legs (n,) as cubics in power form (m, 4, 2), leg after leg; of some nothing is left."""
+    """Return the parallels of all legs (n,) as cubics in power form (m, 4, 2), leg after leg; of some nothing is left.
+
+    A leg's stretches are halved where they are off, each for itself, so that one sharp bend does not refine its whole leg.
+    """
     low, high = a + trim_a, b - trim_b
-    legs, count = np.flatnonzero(high - low > 1e-9 * measured.length), 1
-    done: list[tuple[np.ndarray, np.ndarray]] = [(np.zeros(0, int), np.zeros((0, 4, 2)))]
-    while len(legs):
+    leg = np.flatnonzero(high - low > 1e-9 * measured.length)
+    number, count = np.zeros(len(leg), int), 1  # which of the ``count`` equal stretches of its leg each is
+    done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = [(np.zeros(0, int), np.zeros(0), np.zeros((0, 4, 2)))]
+    while len(leg):
+        step = (high - low)[leg] / count
+        s = low[leg, None] + step[:, None] * (number[:, None] + np.array([0.0, 0.5, 1.0]))
+        begin, finish = np.repeat(a[leg], 3), np.repeat(b[leg], 3)
+        place, way, bent = (part.reshape(*s.shape, *part.shape[1:]) for part in _at(measured, s.ravel(), begin, finish, beside))
+        coeffs = _cubics(place[:, ::2], way[:, ::2] * step[:, None, None], bounded=count >= MOST_PIECES)
+        bends = bent.any(axis=1)
+        straight = ~bends & (count == 1)
+        coeffs[straight, 1], coeffs[straight, 2:] = (place[:, 2] - place[:, 0])[straight], 0.0
+        middle = np.einsum("nkd,k->nd", coeffs, HALFWAY)
+        off = np.hypot(*(middle - place[:, 1]).T)
+        good = (count >= MOST_PIECES) | ((off <= TOLERANCE_MM) & ((count >= FEWEST_PIECES) | ~bends))
+        done.append((leg[good], number[good] / count, coeffs[good]))
+        leg, number, count = np.repeat(leg[~good], 2), np.stack([2 * number[~good], 2 * number[~good] + 1], axis=1).ravel(), 2 * count
+    leg, share, coeffs = (np.concatenate(column) for column in zip(*done, strict=True))
+    return coeffs[np.lexsort((share, leg))]
 
-        def beside_at(share: np.ndarray, legs=legs):
-            s = low[legs, None] + share * (high - low)[legs, None]
-            begin, finish = (np.repeat(end[legs], len(share)) for end in (a, b))
-            return (found.reshape(*s.shape, *found.shape[1:]) for found in _at(measured, s.ravel(), begin, finish, beside))
 
-        place, way, bent = beside_at(np.linspace(0, 1, count + 1))
-        step = ((high - low)[legs] / count)[:, None, None]
-        p0, p1, d0, d1 = place[:, :-1], place[:, 1:], way[:, :-1] * step, way[:, 1:] * step
-        if count >= MOST_PIECES:  # where a curve turns back on itself its bend, and the change with it, has no bound
-            most = LONGEST_CHANGE * np.hypot(*np.moveaxis(p1 - p0, 2, 0))[..., None]
-            d0, d1 = (d * np.minimum(1.0, most / np.maximum(np.hypot(*np.moveaxis(d, 2, 0))[..., None], 1e-300)) for d in (d0, d1))
-        coeffs = np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=2)
-        straight = ~bent.any(axis=1) & (count == 1)
-        coeffs[straight, :, 1], coeffs[straight, :, 2:] = (p1 - p0)[straight], 0.0
-        middle = coeffs[:, :, 0] + coeffs[:, :, 1] / 2 + coeffs[:, :, 2] / 4 + coeffs[:, :, 3] / 8
-        true = next(beside_at((np.arange(count) + 0.5) / count))
-        off = np.hypot(*np.moveaxis(middle - true, 2, 0)).max(axis=1)
-        good = (count >= MOST_PIECES) | ((off <= TOLERANCE_MM) & ((count >= 8) | ~bent.any(axis=1)))
-        done.append((np.repeat(legs[good], count), coeffs[good].reshape(-1, 4, 2)))
-        legs, count = legs[~good], 2 * count
-    leg, coeffs = (np.concatenate(column) for column in zip(*done, strict=True))
-    return coeffs[np.argsort(leg, kind="stable")]
+def _cubics(place: np.ndarray, way: np.ndarray, *, bounded: bool) -> np.ndarray:
+    """Return the cubics (n, 4, 2) in power form with these ends (n, 2, 2) and changes at them (n, 2, 2).
+
+    Where a curve turns back on itself its bend, and the change with it, has no bound; ``bounded`` cubics get one.
+    """
+    (p0, p1), (d0, d1) = np.moveaxis(place, 1, 0), np.moveaxis(way, 1, 0)
+    if bounded:
+        most = LONGEST_CHANGE * np.hypot(*(p1 - p0).T)[:, None]
+        d0, d1 = (d * np.minimum(1.0, most / np.maximum(np.hypot(*d.T)[:, None], 1e-300)) for d in (d0, d1))
+    return np.stack([p0, d0, 3 * (p1 - p0) - 2 * d0 - d1, 2 * (p0 - p1) + d0 + d1], axis=1)
 
 
 def _at(measured: MeasuredLine, s: np.ndarray, a: np.ndarray, b: np.ndarray, beside: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
