@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import os
 import re
 import sys
@@ -233,6 +234,7 @@ def _umask() -> int:
 
 
 def _serve(arguments: argparse.Namespace) -> int:
+    gc.disable()  # what is loaded now stays, so looking through it again and again only delays the start
     from .server.serving import serve  # the web server is loaded only where it is wanted
 
     return serve(arguments.host, arguments.port, arguments.data, demo=arguments.demo)

@@ -6,8 +6,8 @@ import io
 from pathlib import Path
 
 import numpy as np
+import scipy
 from PIL import Image
-from scipy import ndimage
 
 from ..core.drawing.png import png_from_svg
 from ..core.maths.raster import rgba_from_png
@@ -78,8 +78,8 @@ def _scanned(width: float, height: float, body: str, *, seed: int) -> bytes:
     alpha = rgba[..., 3:] / 255
     paper = np.array([247.0, 245.0, 239.0])
     rgb = rgba[..., :3] * alpha + paper * (1 - alpha)
-    grain = ndimage.gaussian_filter(uniforms(seed, "grain", h * w).reshape(h, w) - 0.5, 1.1)
-    rgb = ndimage.gaussian_filter(rgb, (0.6, 0.6, 0)) + 70 * grain[..., None]
+    grain = scipy.ndimage.gaussian_filter(uniforms(seed, "grain", h * w).reshape(h, w) - 0.5, 1.1)
+    rgb = scipy.ndimage.gaussian_filter(rgb, (0.6, 0.6, 0)) + 70 * grain[..., None]
     out = io.BytesIO()
     Image.fromarray(np.round(np.clip(rgb, 0, 255)).astype(np.uint8), "RGB").save(out, "PNG", dpi=(DPI, DPI))
     return out.getvalue()

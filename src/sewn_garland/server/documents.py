@@ -7,7 +7,6 @@ from typing import Any, cast
 
 import orjson
 from flask import Response, current_app
-from flask_openapi.blueprint import APIBlueprint
 from flask_openapi.openapi import OpenAPI
 from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
@@ -15,8 +14,9 @@ from pydantic.json_schema import models_json_schema
 from ..core.drawing.columns import TABLES
 from ..core.reading.brush_document import published_schema
 from .messages.scenes import BenchHeader, ScenesHeader
+from .resource import Resource
 
-api = APIBlueprint("documents", __name__, url_prefix="/api")
+api = Resource("documents", __name__)
 BINARY: dict[str, type[BaseModel]] = {"/api/bench/lay": BenchHeader, "/api/shelf/lay": ScenesHeader, "/api/pages/{id}/lay": ScenesHeader}
 REF = "#/components/schemas/{model}"
 
@@ -28,7 +28,13 @@ def brush_schema():
 
 @api.get("/openapi.json", doc_ui=False)
 def openapi_document():
-    document = orjson.loads(orjson.dumps(cast(OpenAPI, current_app).api_doc))
+    app = cast(OpenAPI, current_app)
+    for resource in app.blueprints.values():
+        if isinstance(resource, Resource):
+            resource.describe()
+            app.paths |= resource.paths
+            app.components_schemas |= resource.components_schemas
+    document = orjson.loads(orjson.dumps(app.api_doc))
     return Response(orjson.dumps(_completed(document), option=orjson.OPT_INDENT_2), mimetype="application/json")
 
 

@@ -48,6 +48,7 @@ def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
     except OSError as error:
         raise InputError(f"{host}:{port} cannot be listened on ({error.strerror}); take another --port") from None
     gc.collect()
+    gc.enable()
     gc.freeze()  # what is loaded stays; collections while someone drags then look at little
     print(f"Sewn Garland is open at http://{host}:{port} (data in {folder}); stop it with Ctrl+C", flush=True)
     try:

@@ -6,6 +6,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
+import scipy
 from PIL import Image, ImageDraw
 
 from ..maths.outlines import flattened
@@ -105,12 +106,10 @@ def _inverse_bilinear(a, b, c, d, x: np.ndarray, y: np.ndarray) -> tuple[np.ndar
 
 def _sampled(picture: Picture, where: np.ndarray) -> bytes:
     """Return a PNG of the picture's pixels at shares of its sides, each covered so far: (height, width, 3)."""
-    from scipy.ndimage import map_coordinates  # takes long to load, and starting the server needs it not
-
     pixels = _premultiplied(picture.png)
     at = where[..., :2] * (picture.width_px, picture.height_px) - 0.5
     places = [at[..., 1], at[..., 0]]
-    layers = [map_coordinates(pixels[..., k], places, order=1, mode="nearest") * where[..., 2] for k in range(4)]
+    layers = [scipy.ndimage.map_coordinates(pixels[..., k], places, order=1, mode="nearest") * where[..., 2] for k in range(4)]
     alpha = layers[3]
     colour = [np.where(alpha > 0, layer / np.maximum(alpha, 1e-6), 0.0) for layer in layers[:3]]
     out = np.clip(np.rint(np.stack([*(255 * c for c in colour), 255 * alpha], axis=-1)), 0, 255).astype(np.uint8)

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import lru_cache
 
 import numpy as np
+import scipy
 
 from ..artwork.reach import reach_of
 from ..values.brush import Brush
@@ -77,6 +78,5 @@ def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: n
 
 def _root(of: Callable[[float], float], low: float, high: float, abs_tol: float) -> float:
     """Return where a function that is negative at ``low`` and positive at ``high`` is 0 (Brent's method)."""
-    from scipy.optimize import brentq  # takes long to load, and starting the server needs it not
-
-    return float(brentq(of, low, high, xtol=abs_tol))  # pyright: ignore[reportArgumentType]  # a float unless all is asked for
+    root = scipy.optimize.brentq(of, low, high, xtol=abs_tol)
+    return float(root)  # pyright: ignore[reportArgumentType]  # a float unless all is asked for

@@ -10,7 +10,7 @@ from functools import cache
 from typing import Literal
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from ..errors import InputError
 from ..maths.colour import lab_from_srgb, linear_from_srgb, rgb_from_hex
@@ -100,8 +100,9 @@ def _unmixed(rgba: Rgba, cover: np.ndarray, ground: np.ndarray) -> Rgba:
     """
     out = rgba.copy()
     alpha = rgba[..., 3] * cover
-    solid = _mask(ndimage.binary_erosion(cover >= 1, iterations=2, border_value=1))
-    rim = _mask(ndimage.binary_dilation(cover > 0, iterations=1)) & ~solid & _mask(ndimage.binary_dilation(cover < 1, iterations=2))
+    solid = _mask(scipy.ndimage.binary_erosion(cover >= 1, iterations=2, border_value=1))
+    near = _mask(scipy.ndimage.binary_dilation(cover > 0, iterations=1)), _mask(scipy.ndimage.binary_dilation(cover < 1, iterations=2))
+    rim = near[0] & near[1] & ~solid
     if rim.any() and solid.any():
         nearest = _nearest(~solid)
         thing = rgba[nearest[0][rim], nearest[1][rim], :3].astype(float)
@@ -128,7 +129,7 @@ def _with_cover(rgba: Rgba, cover: np.ndarray) -> Rgba:
     out[..., 3] = np.round(rgba[..., 3] * cover).astype(np.uint8)
     rim = (cover > 0) & (cover < 1)
     if rim.any() and (cover >= 1).any():
-        box = ndimage.find_objects(rim.astype(np.uint8))[0]
+        box = scipy.ndimage.find_objects(rim.astype(np.uint8))[0]
         inside = tuple(slice(max(0, s.start - 8), s.stop + 8) for s in box)
         full = cover[inside] >= 1
         if full.any():
@@ -155,12 +156,12 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
     h, w = rgba.shape[:2]
     step = max(1, int(np.ceil(np.sqrt(h * w / WORK_PIXELS))))
     small = rgba[step // 2 :: step, step // 2 :: step]
-    lab = ndimage.gaussian_filter(lab_of(small), (0.7, 0.7, 0))
+    lab = scipy.ndimage.gaussian_filter(lab_of(small), (0.7, 0.7, 0))
     sides = [_marked(points, small.shape[:2], step, reach) for points in (belongs, not_)]
     if not len(not_):
         sides[1][[0, -1]] = sides[1][:, [0, -1]] = True
     likeness = [_distance_to_colours(lab, mask) for mask in sides]
-    edges = np.sqrt(sum(ndimage.sobel(lab[..., c], axis=a) ** 2 for c in range(3) for a in (0, 1)))
+    edges = np.sqrt(sum(scipy.ndimage.sobel(lab[..., c], axis=a) ** 2 for c in range(3) for a in (0, 1)))
     distances = []
     for mask, own in zip(sides, likeness, strict=True):
         cost = 0.02 + own / 20 + edges / 60
@@ -169,12 +170,12 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
         distances.append(walked)
     # what the colours say counts beside what the way says, as odds
     odds = np.log(distances[1] + 1e-6) - np.log(distances[0] + 1e-6)
-    odds += 1.5 * ndimage.gaussian_filter(np.log(likeness[1] + 2.0) - np.log(likeness[0] + 2.0), 0.7)
+    odds += 1.5 * scipy.ndimage.gaussian_filter(np.log(likeness[1] + 2.0) - np.log(likeness[0] + 2.0), 0.7)
     share = 1 / (1 + np.exp(-np.clip(odds, -30, 30)))
     share[sides[0]], share[sides[1]] = 1.0, 0.0
     scale = (h / share.shape[0], w / share.shape[1])
-    large = np.asarray(ndimage.zoom(share, scale, order=1, grid_mode=True, mode="nearest"))[:h, :w]
-    soft = np.asarray(ndimage.gaussian_filter(large, step * 0.6)) if step > 1 else large
+    large = np.asarray(scipy.ndimage.zoom(share, scale, order=1, grid_mode=True, mode="nearest"))[:h, :w]
+    soft = np.asarray(scipy.ndimage.gaussian_filter(large, step * 0.6)) if step > 1 else large
     cover = np.clip((soft - 0.5) / 0.12 + 0.5, 0, 1)
     labels, count = _labelled(cover > 0.5)
     if count:
@@ -246,18 +247,18 @@ def as_stencil(rgba: Rgba, *, colour: str = "#000000") -> Rgba:
 
 def _nearest(outside: np.ndarray) -> np.ndarray:
     """Return the row and the column (2, h, w) of the pixel nearest to each that is not ``outside`` (h, w)."""
-    return np.asarray(ndimage.distance_transform_edt(outside, return_distances=False, return_indices=True))
+    return np.asarray(scipy.ndimage.distance_transform_edt(outside, return_distances=False, return_indices=True))
 
 
 def _labelled(mask: np.ndarray) -> tuple[np.ndarray, int]:
     """Return the number of the part of a mask (h, w) that each pixel belongs to, 0 outside, and how many parts there are."""
     labels = np.zeros(mask.shape, np.int32)
-    return labels, int(ndimage.label(mask, output=labels))  # pyright: ignore[reportArgumentType]  # a number where an output is given
+    return labels, int(scipy.ndimage.label(mask, output=labels))  # pyright: ignore[reportArgumentType]  # a number where an output is given
 
 
 def backed_with_white(rgba: Rgba) -> Rgba:
     """Put white behind everything that hangs together with the thing, holes too, so that no ground shows through it."""
-    seen = _mask(ndimage.binary_fill_holes(rgba[..., 3] >= 128))
+    seen = _mask(scipy.ndimage.binary_fill_holes(rgba[..., 3] >= 128))
     alpha = np.maximum(rgba[..., 3:] / 255.0, 0)
     cover = np.where(seen[..., None], 1.0, alpha)
     white = rgba[..., :3] * alpha + 255 * (1 - alpha)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from ..errors import InputError
 from ..maths.colour import hex_from_rgb
@@ -80,7 +80,7 @@ def _ink(rgba: np.ndarray, threshold: float | None):
     at = threshold_of(seen) if threshold is None else float(threshold)
     dark = seen < at
     colour = hex_from_rgb(np.median(rgba[..., :3][dark][:: max(1, int(dark.sum()) // 20_000)], axis=0) / 255) if dark.any() else "#000000"
-    yield ndimage.gaussian_filter(at - seen, SMOOTH_PX, truncate=2.5), colour
+    yield scipy.ndimage.gaussian_filter(at - seen, SMOOTH_PX, truncate=2.5), colour
 
 
 def _colour_fields(rgba: np.ndarray, colours: int):
@@ -92,7 +92,7 @@ def _colour_fields(rgba: np.ndarray, colours: int):
     sample = lab[seen][:: max(1, int(seen.sum() // 20_000))]
     centres = _centres(sample, colours)
     nearest = np.stack([((lab - c) ** 2).sum(axis=-1) for c in centres]).argmin(axis=0)
-    nearest = ndimage.median_filter(nearest.astype(np.int16), size=3)
+    nearest = scipy.ndimage.median_filter(nearest.astype(np.int16), size=3)
     order = np.argsort(-centres[:, 0])
     covered = np.where(seen, 1.0, 0.0).astype(np.float32)
     for k in order:
@@ -100,7 +100,7 @@ def _colour_fields(rgba: np.ndarray, colours: int):
         if not own.any():
             continue
         colour = hex_from_rgb(np.median(rgba[..., :3][own], axis=0) / 255)
-        yield ndimage.gaussian_filter(covered, 0.6) - 0.5, colour
+        yield scipy.ndimage.gaussian_filter(covered, 0.6) - 0.5, colour
         covered = np.where(own, 0.0, covered).astype(np.float32)
 
 
@@ -148,10 +148,8 @@ def _traced_field(field, colour, least, corner_from, tolerance, report: Report) 
 
 def _strayed(line: np.ndarray, outline) -> float:
     """Return the farthest that a contour's points lie from the fitted curve, by its samples."""
-    from scipy.spatial import KDTree
-
     curve = np.vstack([flattened(*outline, tolerance=0.02)[0], outline[1][:1]])
     s = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(curve, axis=0).T))])
     at = np.linspace(0, s[-1], int(np.clip(2 * s[-1], 8, 20_000)))
     curve = np.stack([np.interp(at, s, curve[:, d]) for d in (0, 1)], axis=1)
-    return float(KDTree(curve).query(line[:: max(1, len(line) // 150)])[0].max())
+    return float(scipy.spatial.KDTree(curve).query(line[:: max(1, len(line) // 150)])[0].max())

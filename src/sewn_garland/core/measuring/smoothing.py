@@ -6,6 +6,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
+import scipy
 
 from ..errors import InputError
 from ..maths.curves import power_from_bezier
@@ -113,9 +114,7 @@ def _spline(points: np.ndarray, ends: str) -> np.ndarray:
         return straight
     steps = np.sqrt(np.hypot(*np.diff(points, axis=0).T))  # centripetal: no loops at uneven points
     knots = np.concatenate([[0.0], np.cumsum(np.maximum(steps, 1e-9))])
-    from scipy.interpolate import CubicSpline  # takes long to load, and starting the server needs it not
-
-    spline = CubicSpline(knots, points, bc_type=ends)
+    spline = scipy.interpolate.CubicSpline(knots, points, bc_type=ends)
     h = np.diff(knots)[:, None]
     c3, c2, c1, c0 = spline.c
     return np.stack([c0, c1 * h, c2 * h**2, c3 * h**3], axis=1)
@@ -123,16 +122,14 @@ def _spline(points: np.ndarray, ends: str) -> np.ndarray:
 
 def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     """Smooth positions by a Gaussian of ``sigma`` samples; open ends are held by reflection through them."""
-    from scipy.ndimage import gaussian_filter1d  # takes long to load, and starting the server needs it not
-
     n = len(points)
     sigma = min(sigma, float(n))  # wider than the line is the same, and would take memory without end
     if closed:
-        return gaussian_filter1d(points, sigma, axis=0, mode="wrap")
+        return scipy.ndimage.gaussian_filter1d(points, sigma, axis=0, mode="wrap")
     reach = min(n - 1, int(4 * sigma) + 1)
     head = 2 * points[0] - points[reach:0:-1]
     tail = 2 * points[-1] - points[-2 : -reach - 2 : -1]
-    out = gaussian_filter1d(np.vstack([head, points, tail]), sigma, axis=0, mode="nearest")[reach : reach + n]
+    out = scipy.ndimage.gaussian_filter1d(np.vstack([head, points, tail]), sigma, axis=0, mode="nearest")[reach : reach + n]
     out[0], out[-1] = points[0], points[-1]
     return out
 

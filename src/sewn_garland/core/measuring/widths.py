@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
+import scipy
 
 from ..values.brush import Hand
 from ..values.line import MeasuredLine
@@ -57,9 +58,7 @@ def _profile_at(points: list, share: np.ndarray, *, closed: bool) -> np.ndarray:
     x, y = np.array(_round(points) if closed else points).T
     keep = np.append(True, np.diff(x) > 1e-9)
     x, y = x[keep], y[keep]
-    from scipy.interpolate import PchipInterpolator  # takes long to load, and starting the server needs it not
-
-    return PchipInterpolator(x, y)(np.clip(share, x[0], x[-1])) if len(x) > 1 else np.full(len(share), y[0])
+    return scipy.interpolate.PchipInterpolator(x, y)(np.clip(share, x[0], x[-1])) if len(x) > 1 else np.full(len(share), y[0])
 
 
 def _even(s: np.ndarray, width: np.ndarray) -> np.ndarray:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.linalg import solve_banded
+import scipy
 
 from ..maths.curves import as_complex
 from ..maths.ragged import heads, owners, places
@@ -232,7 +232,7 @@ class _Chain:
             right = np.zeros((len(s), 2))
             right[after, 0] = miss
             right[after, 1] = np.where(on, own, 0.0)
-            step, v = solve_banded((1, 0), band, right, check_finite=False).T
+            step, v = scipy.linalg.solve_banded((1, 0), band, right, check_finite=False).T
             if ends is not None:
                 larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
                 larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)

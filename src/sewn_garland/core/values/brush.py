@@ -43,7 +43,7 @@ Weight = Annotated[Finite, Field(gt=0, le=1000)]
 class Section(BaseModel):
     """A part of a brush document."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True)
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, defer_build=True)
 
 
 class Travel(Section):

@@ -17,7 +17,7 @@ RowId = Annotated[int, Field(ge=1, le=2**53)]
 
 
 class Message(BaseModel):
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, defer_build=True)  # built when first met: there are 150
 
 
 class IdPath(BaseModel):

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from flask_openapi.blueprint import APIBlueprint
-
 from ...core.values.brush import SINGLE_ROLES, Role
 from ...workshop.bench import Draft, laid_bench, laid_shelf
 from ..access import overtaken, store
 from ..messages.base import Sequenced
 from ..messages.bench import BenchRequest
+from ..resource import Resource
 from ..views.scenes import bench_reply, scenes_reply
 
-api = APIBlueprint("bench", __name__, url_prefix="/api")
+api = Resource("bench", __name__)
 
 
 @api.post("/bench/lay", summary="Lay draft settings on the flat run and the trial lines (binary)")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi.blueprint import APIBlueprint
 
 from ...workshop import brushes, pieces_made
 from ..access import sent, store
@@ -23,9 +22,10 @@ from ..messages.brushes import (
     SampleMessage,
     SettingsLimits,
 )  # fmt: skip
+from ..resource import Resource
 from ..views.brushes import brush_message, proposal_message, sample_message, settings_limits
 
-api = APIBlueprint("brushes", __name__, url_prefix="/api")
+api = Resource("brushes", __name__)
 
 
 @api.post("/brushes", responses={201: BrushMessage}, summary="Make a brush from a motif, or copy one")

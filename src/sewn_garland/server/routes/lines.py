@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi.blueprint import APIBlueprint
 
 from ...workshop import lines
 from ...workshop.rows import row_of
 from ..access import sent, store
 from ..messages.base import IdPath, VersionQuery
 from ..messages.pages import LineChange, LineMessage, LinesFile, NewLine, PageLines
+from ..resource import Resource
 from ..views.pages import line_message, page_lines
 
-api = APIBlueprint("lines", __name__, url_prefix="/api")
+api = Resource("lines", __name__)
 
 
 @api.post("/pages/<int:id>/lines", responses={201: LineMessage}, summary="Draw a line on a page")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi.blueprint import APIBlueprint
 
 from ...core.making.starters import STARTERS
 from ...workshop import motifs
@@ -25,9 +24,10 @@ from ..messages.motifs import (
     RenameMotif,
     Starters,
 )  # fmt: skip
+from ..resource import Resource
 from ..views.motifs import bench_of, draft_message, motif_message, starter_message
 
-api = APIBlueprint("motifs", __name__, url_prefix="/api")
+api = Resource("motifs", __name__)
 
 
 @api.post("/motifs", responses={201: MotifMessage}, summary="Bring in an SVG as a motif")

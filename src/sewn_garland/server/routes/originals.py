@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response, request
-from flask_openapi.blueprint import APIBlueprint
 
 from ...core.errors import LimitError
 from ...core.reading.pictures import MOST_BYTES
@@ -26,9 +25,10 @@ from ..messages.originals import (
     Scans,
     ShaPath,
 )  # fmt: skip
+from ..resource import Resource
 from ..views.motifs import fresh_message
 
-api = APIBlueprint("originals", __name__, url_prefix="/api")
+api = Resource("originals", __name__)
 
 
 @api.post("/originals", responses={201: OriginalMessage}, summary="Bring in a picture: its bytes are the body")

@@ -6,7 +6,6 @@ import re
 import time
 
 from flask import Response
-from flask_openapi.blueprint import APIBlueprint
 
 from ...core.drawing.png import pixels_of, png_from_svg
 from ...core.drawing.svg import compact_svg, plain_svg
@@ -19,11 +18,12 @@ from ..access import overtaken, sent, store
 from ..messages.base import IdPath, VersionQuery
 from ..messages.motifs import MotifMessage
 from ..messages.pages import ExportQuery, NewPage, PageChange, PageLines, PageMessage, PageRequest, PickUp
+from ..resource import Resource
 from ..views.motifs import motif_message
 from ..views.pages import page_lines, page_message
 from ..views.scenes import scenes_reply
 
-api = APIBlueprint("pages", __name__, url_prefix="/api")
+api = Resource("pages", __name__)
 
 
 @api.post("/pages", responses={201: PageMessage}, summary="Make a page")

@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TypeVar
 
-from flask_openapi.blueprint import APIBlueprint
 from sqlmodel import Session, col, select
 
 from ...store import tables
 from ...store.history import redo, standing, take_step, undo
 from ..access import sent, store
 from ..messages.workshop import History, StepRequest, Workshop
+from ..resource import Resource
 from ..views.brushes import brush_message
 from ..views.motifs import motif_summary
 from ..views.pages import page_message
 
 Row = TypeVar("Row", bound=tables.Versioned)
-api = APIBlueprint("workshop", __name__, url_prefix="/api")
+api = Resource("workshop", __name__)
 
 
 @api.get("/workshop", responses={200: Workshop}, summary="Everything there is, in summaries")
