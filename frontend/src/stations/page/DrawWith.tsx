@@ -1,10 +1,17 @@
 import { useRef } from "react";
 import { useTrouble } from "../../shared/api/queries";
 import { Picker } from "../../shared/ui/Picker";
-import type { Mode, SideProps } from "./types";
-import type { LineChanges } from "./usePage";
+import { useDesk } from "./desk";
+import { useLaidPage } from "./laidPage";
+import { TypedPoints } from "./TypedPoints";
+import type { Mode } from "./types";
 
-export function DrawWith({ workshop, brushId, mode, onMode, onBrush, changes }: SideProps) {
+/** Ways to bring a line onto the page, and the brush that it is drawn with. */
+export function DrawWith() {
+  const { workshop, brushId, changes } = useLaidPage();
+  const mode = useDesk((desk) => desk.mode);
+  const setMode = useDesk((desk) => desk.setMode);
+  const setBrush = useDesk((desk) => desk.setBrush);
   const file = useRef<HTMLInputElement>(null);
   const say = useTrouble((s) => s.say);
   const bringIn = async (chosenFile: File | undefined): Promise<void> => {
@@ -27,7 +34,7 @@ export function DrawWith({ workshop, brushId, mode, onMode, onBrush, changes }: 
             aria-pressed={mode === way}
             disabled={!brushId}
             className="border-b-2 border-loden pb-px font-semibold aria-pressed:border-madder disabled:text-moss"
-            onClick={() => onMode(mode === way ? null : way)}
+            onClick={() => setMode(mode === way ? null : way)}
           >
             {words}
           </button>
@@ -54,71 +61,10 @@ export function DrawWith({ workshop, brushId, mode, onMode, onBrush, changes }: 
       {brushId && (
         <div className="mt-1.5 flex items-center gap-2">
           <span className="text-moss">with</span>
-          <Picker label="Brush for the next line" options={workshop.brushes} value={brushId} onSet={onBrush} />
+          <Picker label="Brush for the next line" options={workshop.brushes} value={brushId} onSet={setBrush} />
         </div>
       )}
-      {mode === "points" && <TypedPoints brushId={brushId} changes={changes} />}
-    </div>
-  );
-}
-
-/** Points given in figures, for exact work and for drawing without a pointer. */
-function TypedPoints({ brushId, changes }: { brushId: number | null; changes: LineChanges }) {
-  const say = useTrouble((s) => s.say);
-  return (
-    <form
-      className="mt-1.5 flex items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const text = String(new FormData(event.currentTarget).get("points"));
-        const numbers = text
-          .trim()
-          .split(/[\s,;]+/)
-          .map(Number);
-        if (numbers.length < 4 || numbers.length % 2 || numbers.some((n) => !Number.isFinite(n))) {
-          say("points are read as pairs of mm, such as 40,60 120,60 120,140");
-          return;
-        }
-        const points = Array.from({ length: numbers.length / 2 }, (_, i): [number, number] => [
-          numbers[2 * i],
-          numbers[2 * i + 1],
-        ]);
-        if (brushId)
-          changes.draw.mutate({
-            brush_id: brushId,
-            source: { kind: "points", points, flowing: points.map(() => false), closed: false },
-          });
-      }}
-    >
-      <input
-        name="points"
-        aria-label="Points in mm"
-        placeholder="or type: 40,60 120,60"
-        className="min-w-0 flex-1 border-b border-loden bg-transparent px-0.5"
-      />
-      <button className="plain-button">Draw</button>
-    </form>
-  );
-}
-
-export function FirstLine({ workshop, brushId, changes, page }: SideProps) {
-  if (!brushId) return <p className="mb-2 text-moss">There is no brush to draw with yet. Make one at the Motif station.</p>;
-  const [w, h] = [page.width_mm, page.height_mm];
-  const wave = {
-    kind: "path" as const,
-    d: `M${0.1 * w} ${h / 2}C${0.3 * w} ${0.2 * h} ${0.45 * w} ${0.2 * h} ${0.5 * w} ${h / 2}S${0.7 * w} ${0.8 * h} ${0.9 * w} ${h / 2}`,
-  };
-  return (
-    <div className="mb-2">
-      <p className="mb-2">
-        Press <b>By hand</b> and pull across the sheet, or begin with a sample.
-      </p>
-      <button
-        className="firm-button"
-        onClick={() => changes.draw.mutate({ brush_id: brushId, source: wave, name: "Sample wave" })}
-      >
-        Lay {workshop.brushes.find((b) => b.id === brushId)?.name} on a wave
-      </button>
+      {mode === "points" && <TypedPoints />}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import type { View } from "../../shared/view/view";
+import { useDesk } from "./desk";
 import type { Points } from "./tools/byPoints";
-import type { Mode } from "./types";
+import type { ByPoints } from "./useByPoints";
 
 export function BegunPoints({ begun, view }: { begun: Points; view: View }) {
   return (
@@ -20,17 +21,11 @@ export function BegunPoints({ begun, view }: { begun: Points; view: View }) {
   );
 }
 
-export function DrawingNote({
-  mode,
-  pointed,
-  onPointed,
-  onDone,
-}: {
-  mode: Mode;
-  pointed: boolean;
-  onPointed: (p: boolean) => void;
-  onDone: () => void;
-}) {
+/** How to draw, while something is drawn. */
+export function DrawingNote({ byPoints }: { byPoints: ByPoints }) {
+  const mode = useDesk((desk) => desk.mode);
+  const setMode = useDesk((desk) => desk.setMode);
+  const { begun, pointed, setPointed, finish } = byPoints;
   return (
     <div
       className="absolute top-9 left-1/2 flex -translate-x-1/2 items-center gap-3 border border-rule bg-work px-3 py-1.5"
@@ -42,12 +37,12 @@ export function DrawingNote({
         <>
           <span>Press for each point; press the first to close, Enter to end.</span>
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={pointed} onChange={(e) => onPointed(e.target.checked)} />
+            <input type="checkbox" checked={pointed} onChange={(e) => setPointed(e.target.checked)} />
             pointed
           </label>
         </>
       )}
-      <button className="plain-button" onClick={onDone}>
+      <button className="plain-button" onClick={() => (begun.points.length ? finish(false) : setMode(null))}>
         Done
       </button>
     </div>

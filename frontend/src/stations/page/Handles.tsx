@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import type { Line, Source } from "../../shared/api/client";
 import type { View } from "../../shared/view/view";
+import { useLineHands } from "./useLineHands";
 
 interface PointsOf {
   kind: "points";
@@ -13,12 +14,11 @@ interface Props {
   line: Line;
   view: View;
   toSheet: (event: React.PointerEvent) => [number, number];
-  onDraft: (draft: { line_id: number; source: Source } | null) => void;
-  onReshape: (line: Line, source: Source, label: string) => void;
 }
 
 /** The points of a line drawn by points or by hand: drag, step with arrow keys, space for pointed, Delete. */
-export function Handles({ line, view, toSheet, onDraft, onReshape }: Props) {
+export function Handles({ line, view, toSheet }: Props) {
+  const { draft, reshape } = useLineHands();
   const [moving, setMoving] = useState<PointsOf | null>(null);
   const dragged = useRef(false);
   if (line.source.kind !== "points") return null;
@@ -30,7 +30,7 @@ export function Handles({ line, view, toSheet, onDraft, onReshape }: Props) {
   });
   const keep = (next: PointsOf, label: string): void => {
     setMoving(null);
-    onReshape(line, next as unknown as Source, `${label} of ${line.name}`);
+    reshape(line, next as unknown as Source, `${label} of ${line.name}`);
   };
   const turn = (i: number): void =>
     keep(
@@ -74,7 +74,7 @@ export function Handles({ line, view, toSheet, onDraft, onReshape }: Props) {
             dragged.current = true;
             const next = put(i, toSheet(event));
             setMoving(next);
-            onDraft({ line_id: line.id, source: next as unknown as Source });
+            draft({ line_id: line.id, source: next as unknown as Source });
           },
           onPointerUp: (event: React.PointerEvent) => {
             event.stopPropagation();

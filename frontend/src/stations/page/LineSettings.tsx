@@ -1,32 +1,19 @@
 import { useState } from "react";
-import type { Line, Workshop } from "../../shared/api/client";
+import type { Line } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
+import { useDesk } from "./desk";
+import { Inks } from "./Inks";
+import { useLaidPage } from "./laidPage";
 import type { LineChanges } from "./usePage";
 
-const PRESSED = "aria-pressed:outline-2 aria-pressed:outline-loden";
-
-const INKS: [string, string][] = [
-  ["#a63a2f", "madder"],
-  ["#2c4a84", "indigo"],
-  ["#c9971c", "weld"],
-  ["#3f7150", "woad green"],
-  ["#5a4027", "walnut"],
-  ["#20352c", "loden"],
-];
-
-interface Props {
-  line: Line;
-  workshop: Workshop;
-  scene: Scene | undefined;
-  changes: LineChanges;
-  onGone: () => void;
-}
-
 /** What can be said of one line: its name, brush, size and ink. */
-export function LineSettings({ line, workshop, scene, changes, onGone }: Props) {
+export function LineSettings({ line }: { line: Line }) {
+  const { workshop, scenes, changes } = useLaidPage();
+  const choose = useDesk((desk) => desk.choose);
+  const scene = scenes.find((each) => each.line_id === line.id);
   const [name, setName] = useState(line.name);
   const change = (patch: Parameters<LineChanges["change"]["mutate"]>[0]) => changes.change.mutate(patch);
   const rename = (): void => {
@@ -49,7 +36,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
           className="text-[12.5px] text-madder underline decoration-dotted"
           onClick={() => {
             changes.remove.mutate(line);
-            onGone();
+            choose(null);
           }}
         >
           Delete
@@ -83,34 +70,7 @@ export function LineSettings({ line, workshop, scene, changes, onGone }: Props) 
           }
         />
       </div>
-      <div className="mt-1.5 flex items-center gap-1.5">
-        <span className="mr-1 text-[12.5px] text-moss">Ink</span>
-        <button
-          aria-pressed={line.ink === null}
-          className="border-b-2 border-transparent px-0.5 text-[12.5px] aria-pressed:border-madder aria-pressed:font-semibold"
-          onClick={() => change({ line, ink: "own", label: `own colours for ${line.name}` })}
-        >
-          own colours
-        </button>
-        {INKS.map(([ink, word]) => (
-          <button
-            key={ink}
-            title={word}
-            aria-label={`Ink ${word}`}
-            aria-pressed={line.ink === ink}
-            className={`h-[18px] w-[18px] rounded-full border border-work outline-1 outline-rule ${PRESSED}`}
-            ref={(element) => element?.style.setProperty("background", ink)}
-            onClick={() => change({ line, ink, label: `${word} for ${line.name}` })}
-          />
-        ))}
-        <input
-          type="color"
-          aria-label="Another ink"
-          value={line.ink ?? "#20352c"}
-          className="ml-auto h-[20px] w-[26px]"
-          onChange={(e) => change({ line, ink: e.target.value, label: `ink of ${line.name}`, merge_key: `ink ${line.id}` })}
-        />
-      </div>
+      <Inks line={line} />
       <p className="mt-1.5 min-h-[37px] text-[12.5px] text-moss" data-testid="line-figures">
         {scene ? figures(scene) : "Hidden."}
       </p>

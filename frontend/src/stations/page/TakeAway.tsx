@@ -1,8 +1,10 @@
 import { Popover } from "radix-ui";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { Page } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
+
+import { usePictureTaken } from "./usePictureTaken";
 
 type Ground = "clear" | "page" | "colour";
 
@@ -11,37 +13,10 @@ export function TakeAway({ page }: { page: Page }) {
   const [dpi, setDpi] = useState(300);
   const [ground, setGround] = useState<Ground>("clear");
   const [colour, setColour] = useState("#f7f4ec");
-  const [state, setState] = useState<{ drawing: boolean; words: string | null }>({ drawing: false, words: null });
-  const stop = useRef<AbortController | null>(null);
+  const picture = usePictureTaken();
   const wanted = ground === "colour" ? colour : ground;
   const at = (file: string, query = "") => `/api/pages/${page.id}/${file}?${query}`;
   const pixels = [page.width_mm, page.height_mm].map((mm) => Math.max(1, Math.round((mm * dpi) / 25.4)));
-
-  const takePicture = async (): Promise<void> => {
-    stop.current = new AbortController();
-    setState({ drawing: true, words: null });
-    try {
-      const reply = await fetch(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()), {
-        signal: stop.current.signal,
-      });
-      if (!reply.ok) {
-        setState({ drawing: false, words: (await reply.json()).message });
-        return;
-      }
-      const name = reply.headers.get("Content-Disposition")?.match(/filename="([^"]+)"/)?.[1] ?? "page.png";
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(await reply.blob());
-      link.download = name;
-      link.click();
-      URL.revokeObjectURL(link.href);
-      setState({ drawing: false, words: `${name} was taken away.` });
-    } catch {
-      setState({
-        drawing: false,
-        words: stop.current.signal.aborted ? "Stopped; no picture was written." : "The server does not answer; try again.",
-      });
-    }
-  };
 
   return (
     <Popover.Root>
@@ -74,20 +49,8 @@ export function TakeAway({ page }: { page: Page }) {
           )}
           <h3 className="mt-3 mb-1 text-[14px]">SVG, in millimetres</h3>
           <div className="flex gap-4">
-            <a
-              className="text-indigo underline decoration-dotted"
-              href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)}
-              download
-            >
-              Compact, each motif once
-            </a>
-            <a
-              className="text-indigo underline decoration-dotted"
-              href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)}
-              download
-            >
-              Plain, own shapes
-            </a>
+            <File href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)}>Compact, each motif once</File>
+            <File href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)}>Plain, own shapes</File>
           </div>
           <h3 className="mt-3 mb-1 text-[14px]">PNG</h3>
           <div className="flex items-end gap-4">
@@ -99,27 +62,38 @@ export function TakeAway({ page }: { page: Page }) {
               standard={300}
               onSet={(next) => setDpi(Math.min(2400, Math.max(10, next)))}
             />
-            {state.drawing ? (
-              <button className="plain-button" onClick={() => stop.current?.abort()}>
+            {picture.drawing ? (
+              <button className="plain-button" onClick={picture.stop}>
                 Stop
               </button>
             ) : (
-              <button className="firm-button" onClick={() => void takePicture()}>
+              <button
+                className="firm-button"
+                onClick={() =>
+                  void picture.take(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()))
+                }
+              >
                 Draw the picture
               </button>
             )}
           </div>
           <p role="status" className="mt-1 text-[12.5px] text-moss">
-            {state.drawing
+            {picture.drawing
               ? `Drawing ${pixels[0]} × ${pixels[1]} pixels…`
-              : (state.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
+              : (picture.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
           </p>
           <h3 className="mt-3 mb-1 text-[14px]">List of pieces</h3>
-          <a className="text-indigo underline decoration-dotted" href={at("pieces.csv")} download>
-            CSV, a row a piece
-          </a>
+          <File href={at("pieces.csv")}>CSV, a row a piece</File>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+function File({ href, children }: { href: string; children: string }) {
+  return (
+    <a className="text-indigo underline decoration-dotted" href={href} download>
+      {children}
+    </a>
   );
 }

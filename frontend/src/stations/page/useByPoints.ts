@@ -41,3 +41,5 @@ export function useByPoints(scale: number, onDraft: (draft: Draft) => void, onDr
     giveUp: (): void => setBegun(NO_POINTS),
   };
 }
+
+export type ByPoints = ReturnType<typeof useByPoints>;

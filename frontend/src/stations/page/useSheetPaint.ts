@@ -1,14 +1,14 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo } from "react";
 import type { Line, Motif, Page } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
 import { laidOf, paintPieces } from "../../shared/view/painter";
-import type { Kept, Paint, Size, Under } from "../../shared/view/layers";
+import type { Paint, Size, Under } from "../../shared/view/layers";
 import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { Ctx, View } from "../../shared/view/view";
-import { paintRuler, paintSheet, RULER } from "./sheetView";
+import { idOf, paintAsItWas, useMoving } from "./moving";
+import { paintRuler, paintSheet } from "./sheetView";
 
 const HEAVY = 4000; // pieces; chosen: fewer are painted anew in a frame
-const SETTLES_MS = 140;
 
 export interface Shown {
   page: Page;
@@ -94,37 +94,4 @@ function parted(scenes: Scene[], active: number | null): { below: Scene[]; own: 
   const at = drawn.length ? -1 : kept.findIndex((scene) => scene.line_id === active);
   if (at < 0) return { below: kept, own: drawn, above: [] };
   return { below: kept.slice(0, at), own: [kept[at]], above: kept.slice(at + 1) };
-}
-
-/** Whether the view has just changed and may change again. */
-function useMoving(view: View): boolean {
-  const [settled, setSettled] = useState(view);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(view), SETTLES_MS);
-    return () => clearTimeout(timer);
-  }, [view]);
-  return settled !== view;
-}
-
-/** Paint the picture of another view where it lies in this one, without the rule above it. */
-function paintAsItWas(ctx: Ctx, { canvas: was, view: from }: Kept, view: View, ratio: number): void {
-  if (!from) return;
-  const by = view.scale / from.scale;
-  const top = RULER * ratio;
-  ctx.save();
-  ctx.setTransform(1, 0, 0, 1, 0, 0);
-  const x = (view.x - from.x * by) * ratio;
-  const y = (view.y - from.y * by) * ratio;
-  ctx.drawImage(was, 0, top, was.width, was.height - top, x, y + top * by, was.width * by, (was.height - top) * by);
-  ctx.restore();
-}
-
-const ids = new WeakMap<object, number>();
-let lastId = 0;
-
-/** A number for an object, the same as long as it is the same one. */
-function idOf(of: object): number {
-  const known = ids.get(of) ?? ++lastId;
-  ids.set(of, known);
-  return known;
 }

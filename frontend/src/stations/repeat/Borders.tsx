@@ -2,12 +2,12 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, kept, type Schemas } from "../../shared/api/client";
 import { useChange, withVersion } from "../../shared/api/queries";
 import { Choice } from "../../shared/ui/Choice";
-import { BORDER_PICTURES } from "./pictures";
-import type { BrushEdit } from "./useBrushEdit";
+import { BORDER_PICTURES } from "./pictures/order";
+import { useOpenBench } from "./openBench";
 
 /** The seven border arrangements: the one that the repeat has is marked, another is made of its first motif. */
-export function Borders({ edit }: { edit: BrushEdit }) {
-  const { brush } = edit;
+export function Borders() {
+  const { brush } = useOpenBench();
   const now = useQuery({
     queryKey: ["border", brush.id, brush.version],
     queryFn: () => kept(api.GET("/api/brushes/{id}/border", { params: { path: { id: brush.id } } })),

@@ -1,10 +1,8 @@
-import { type Brush } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { go } from "../../shared/ui/place";
 import { NumberField } from "../../shared/ui/NumberField";
-import { CORNER_PICTURES } from "./pictures";
-import { bound } from "./bound";
-import type { QuestionProps } from "./OftenQuestion";
+import { CORNER_PICTURES } from "./pictures/corners";
+import { useOpenBench, useSaid } from "./openBench";
 
 const ROLE_WORDS = [
   ["start", "start piece"],
@@ -13,7 +11,9 @@ const ROLE_WORDS = [
   ["inside_corner", "inside corner piece"],
 ] as const;
 
-export function EndsQuestion({ edit, settings, pieces }: QuestionProps & { pieces: Brush["pieces"] }) {
+export function EndsQuestion() {
+  const { edit, settings, bound } = useSaid();
+  const { pieces } = useOpenBench().brush;
   const missing = ROLE_WORDS.filter(([role]) => !pieces[role]).map(([, words]) => words);
   const corner = (key: "outside_corner" | "inside_corner", label: string) => (
     <Choice
@@ -45,14 +45,14 @@ export function EndsQuestion({ edit, settings, pieces }: QuestionProps & { piece
           label="Corner from"
           step={5}
           standard={30}
-          {...bound(edit, settings, "ends", "corner_from_deg", "corner from", "°")}
+          {...bound("ends", "corner_from_deg", "corner from", "°")}
         />
         <NumberField
           compact
           label="Round radius"
           step={0.5}
           standard={5}
-          {...bound(edit, settings, "ends", "round_radius_mm", "round radius", "mm")}
+          {...bound("ends", "round_radius_mm", "round radius", "mm")}
         />
       </div>
       <p className="mt-1.5 text-[12.5px] text-moss">

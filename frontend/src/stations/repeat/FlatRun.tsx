@@ -1,37 +1,25 @@
 import { memo, useCallback, useMemo } from "react";
-import type { Motif, Settings } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { laidOf, paintPieces } from "../../shared/view/painter";
 import { strokeHairline } from "../../shared/view/marks";
-import type { Ctx, View } from "../../shared/view/view";
+import type { View } from "../../shared/view/view";
 import type { Paint, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
-import { JoinLens, LENS, paintLens } from "./JoinLens";
-import { sameShown } from "./sameShown";
-import type { GroundState } from "./useGround";
+import { JoinLens } from "./JoinLens";
+import { LENS, paintLens } from "./lens";
 import type { BenchHeader } from "./types";
-import type { BrushEdit } from "./useBrushEdit";
 import { GroundChoice } from "./GroundChoice";
-import { Marks } from "./FlatMarks";
+import { FlatMarks } from "./FlatMarks";
 import { LEFT, RIGHT, MIDDLE } from "./flatSizes";
+import { paintRule, RULE_FONT } from "./flatRule";
+import { useBench } from "./bench";
+import { useLaidBench, useOpenBench } from "./openBench";
 
-const RULE_FONT = '10.5px "Hanken Grotesk Variable"';
-
-interface Props {
-  scene: Scene;
-  motifs: Motif[];
-  header: BenchHeader;
-  scale: number;
-  size: { width: number; height: number };
-  settings: Settings;
-  edit: BrushEdit;
-  comparing: boolean;
-  ground: GroundState;
-}
-
-export const FlatRun = memo(FlatRunNow, sameShown(["scene", "motifs", "scale", "size", "settings", "ground", "comparing"]));
-
-function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground, comparing }: Props) {
+/** The brush on a straight run, large, with the marks that are dragged and its first joins magnified. */
+export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; header: BenchHeader }) {
+  const { motifs, ground } = useOpenBench();
+  const { scale, size, shown: settings } = useLaidBench();
+  const comparing = useBench((bench) => bench.comparing && bench.before !== null);
   const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const under = {
@@ -72,7 +60,7 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
         </p>
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
-      <Marks scene={scene} header={header} view={view} size={size} settings={settings} edit={edit} night={night} glass={glass} />
+      <FlatMarks scene={scene} header={header} view={view} />
       {Array.from({ length: LENS.count(scene, size.width - RIGHT) }, (_, i) => (
         <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i)} night={night} />
       ))}
@@ -85,29 +73,10 @@ function FlatRunNow({ scene, motifs, header, scale, size, settings, edit, ground
           {scene.safe_mm === null ? "the pieces do not turn with the line" : NEEDS[settings.travel.round_bends ?? "rigid"]}
         </p>
       </div>
-      <GroundChoice ground={ground} />
+      <GroundChoice />
     </>
   );
-}
-
-/** Millimetre rule along the top, with figures at round steps. */
-function paintRule(ctx: Ctx, width: number, scale: number, colour: string): void {
-  const step = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500].find((mm) => mm * scale >= 34) ?? 1000;
-  ctx.strokeStyle = colour;
-  ctx.fillStyle = colour;
-  ctx.lineWidth = 1;
-  ctx.font = RULE_FONT;
-  ctx.beginPath();
-  ctx.moveTo(LEFT, 36.5);
-  ctx.lineTo(width, 36.5);
-  for (let i = 0; LEFT + (i * step * scale) / 5 < width - 8; i++) {
-    const x = Math.round(LEFT + (i * step * scale) / 5) + 0.5;
-    ctx.moveTo(x, 36);
-    ctx.lineTo(x, i % 5 ? 31 : 24);
-    if (i % 5 === 0) ctx.fillText(String(Number(((i * step) / 5).toFixed(2))) + (i === 0 ? " mm" : ""), x + 3, 24);
-  }
-  ctx.stroke();
-}
+});
 
 const NEEDS = {
   rigid: "below it a join opens, closes or kinks beyond 0.1 mm or 15°",

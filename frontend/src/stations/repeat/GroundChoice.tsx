@@ -1,7 +1,8 @@
-import type { GroundState } from "./useGround";
+import { useOpenBench } from "./openBench";
 
 /** Light, dark, or a colour of one's own under the work. */
-export function GroundChoice({ ground }: { ground: GroundState }) {
+export function GroundChoice() {
+  const { ground } = useOpenBench();
   const chosen = ground.ground.startsWith("#");
   const own = chosen ? ground.ground : "#7fa3b5";
   return (

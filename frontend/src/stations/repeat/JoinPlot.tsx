@@ -2,15 +2,14 @@ import type { Settings } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { JOINS } from "../../shared/api/tables";
 import { useSize } from "../../shared/view/WorkCanvas";
+import { Figures } from "./JoinPlotFigures";
+import { HEIGHT, ROOM } from "./joinPlotSizes";
 
 interface Props {
   scene: Scene;
   settings: Settings;
   night: boolean;
 }
-
-const HEIGHT = 92;
-const ROOM = { left: 44, right: 40, top: 16, foot: 14 };
 
 /** Gap and kink of every join along a trial line, against what may be missed before it is a finding. */
 export function JoinPlot({ scene, settings, night }: Props) {
@@ -77,25 +76,7 @@ export function JoinPlot({ scene, settings, night }: Props) {
             );
           })}
           {joins.length > 1 && <path d={`M${line}`} fill="none" stroke={weld} strokeWidth="1.5" />}
-          <text x={ROOM.left} y={11} fill={ink}>
-            Gap beyond the wish, mm
-          </text>
-          <text x={ROOM.left + width} y={11} textAnchor="end" fill={weld}>
-            Kink, °
-          </text>
-          {[most, 0, -most].map((v) => (
-            <text key={v} x={ROOM.left - 5} y={y(v) + 4} textAnchor="end" fill={ink}>
-              {v === 0 ? "0" : `${v > 0 ? "+" : "−"}${Math.abs(v).toFixed(2)}`}
-            </text>
-          ))}
-          {[mostKink, 0].map((v) => (
-            <text key={v} x={ROOM.left + width + 5} y={kinkY(v) + 4} fill={weld}>
-              {v.toFixed(0)}°
-            </text>
-          ))}
-          <text x={ROOM.left + width} y={HEIGHT - 2} textAnchor="end" fill={ink}>
-            {scene.length_mm.toFixed(0)} mm
-          </text>
+          <Figures most={most} mostKink={mostKink} length={scene.length_mm} {...{ width, y, kinkY, ink, weld }} />
         </svg>
       )}
     </div>

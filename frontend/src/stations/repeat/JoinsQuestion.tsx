@@ -1,11 +1,10 @@
-import type { Settings } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
-import { bound } from "./bound";
-import type { BrushEdit } from "./useBrushEdit";
+import { useSaid } from "./openBench";
 
 /** How joins are measured, and from what on they are told as a finding. */
-export function JoinsQuestion({ edit, settings }: { edit: BrushEdit; settings: Settings }) {
+export function JoinsQuestion() {
+  const { edit, settings, bound } = useSaid();
   return (
     <div className="flex flex-col gap-2">
       <Choice
@@ -26,22 +25,16 @@ export function JoinsQuestion({ edit, settings }: { edit: BrushEdit; settings: S
           label="Gap from"
           step={0.05}
           standard={0.1}
-          {...bound(edit, settings, "joins", "gap_tolerance_mm", "gap from", "mm")}
+          {...bound("joins", "gap_tolerance_mm", "gap from", "mm")}
         />
         <NumberField
           compact
           label="Kink from"
           step={1}
           standard={15}
-          {...bound(edit, settings, "joins", "kink_tolerance_deg", "kink from", "°")}
+          {...bound("joins", "kink_tolerance_deg", "kink from", "°")}
         />
-        <NumberField
-          compact
-          label="Tone from"
-          step={0.5}
-          standard={3}
-          {...bound(edit, settings, "joins", "tone_tolerance", "tone from", "ΔE")}
-        />
+        <NumberField compact label="Tone from" step={0.5} standard={3} {...bound("joins", "tone_tolerance", "tone from", "ΔE")} />
       </div>
     </div>
   );

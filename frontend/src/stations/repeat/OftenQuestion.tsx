@@ -1,29 +1,22 @@
-import { type Settings } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
-import { EASE_PICTURES, REST_PICTURES } from "./pictures";
-import { bound } from "./bound";
-import type { BenchHeader } from "./types";
-import type { BrushEdit } from "./useBrushEdit";
+import { EASE_PICTURES, REST_PICTURES } from "./pictures/spacing";
+import { useLaidBench, useSaid } from "./openBench";
 
-export interface QuestionProps {
-  edit: BrushEdit;
-  settings: Settings;
-  header?: BenchHeader;
-}
-
-export function OftenQuestion({ edit, settings, header }: QuestionProps) {
+export function OftenQuestion() {
+  const { edit, settings, bound } = useSaid();
+  const { header } = useLaidBench();
   const { spacing } = settings;
   const jointed = settings.travel.round_bends === "jointed";
   const eases = jointed ? (["leave", "size"] as const) : (["leave", "gaps", "size", "length"] as const);
   return (
     <>
       <div className="mb-3 grid grid-cols-3 gap-x-3">
-        <NumberField label="Size" standard={100} {...bound(edit, settings, "spacing", "size_pct", "size", "%")} />
+        <NumberField label="Size" standard={100} {...bound("spacing", "size_pct", "size", "%")} />
         {jointed ? (
           <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; drag the tape to move them.</p>
         ) : (
-          <NumberField label="Gap" standard={0} {...bound(edit, settings, "spacing", "gap_pct", "gap", "%")} />
+          <NumberField label="Gap" standard={0} {...bound("spacing", "gap_pct", "gap", "%")} />
         )}
         <div>
           <span className="block text-[12.5px] text-moss">Pitch</span>
@@ -48,11 +41,7 @@ export function OftenQuestion({ edit, settings, header }: QuestionProps) {
         onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
       />
       <div className="mt-2 flex gap-6">
-        <NumberField
-          label="Ease limit"
-          standard={10}
-          {...bound(edit, settings, "spacing", "ease_limit_pct", "ease limit", "%")}
-        />
+        <NumberField label="Ease limit" standard={10} {...bound("spacing", "ease_limit_pct", "ease limit", "%")} />
         <Choice
           label="Rest goes"
           value={spacing.rest as "end" | "both" | "start"}

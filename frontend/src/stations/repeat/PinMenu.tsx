@@ -1,18 +1,16 @@
 import { useQueries } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { api, kept, type Schemas } from "../../shared/api/client";
-
-interface Props {
-  pages: Schemas["PageMessage"][];
-  pinned: number[];
-  onPin: (lines: number[]) => void;
-}
-
-export const MOST_PINNED = 2;
+import { api, kept } from "../../shared/api/client";
+import { useBench } from "./bench";
+import { useLaidBench, useOpenBench } from "./openBench";
+import { MOST_PINNED } from "./pins";
 
 /** Pin lines of one's own pages beside the standing trial lines. */
-export function PinMenu({ pages, pinned, onPin }: Props) {
+export function PinMenu() {
+  const { pages } = useOpenBench();
+  const { present: pinned } = useLaidBench();
+  const pin = useBench((bench) => bench.pin);
   const [open, setOpen] = useState(false);
   const found = useQueries({
     queries: pages.map((page) => ({
@@ -23,7 +21,7 @@ export function PinMenu({ pages, pinned, onPin }: Props) {
   });
   const groups = pages.map((page, i) => ({ page, lines: found[i].data?.lines ?? [] })).filter((g) => g.lines.length);
   const toggle = (id: number): void =>
-    onPin(pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-MOST_PINNED));
+    pin(pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-MOST_PINNED));
   return (
     <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger className="plain-button px-1.5 py-0">

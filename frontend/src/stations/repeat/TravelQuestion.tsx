@@ -1,10 +1,10 @@
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
-import { BEND_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES } from "./pictures";
-import { bound } from "./bound";
-import type { QuestionProps } from "./OftenQuestion";
+import { BEND_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES } from "./pictures/travel";
+import { useSaid } from "./openBench";
 
-export function TravelQuestion({ edit, settings }: QuestionProps) {
+export function TravelQuestion() {
+  const { edit, settings } = useSaid();
   const { travel } = settings;
   const eased = settings.spacing.ease === "gaps" || settings.spacing.ease === "length"; // which links cannot take
   const kind = (travel.kind ?? "repeated") as keyof typeof KIND_WORDS;
@@ -76,32 +76,29 @@ export function TravelQuestion({ edit, settings }: QuestionProps) {
         ]}
         onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
       />
-      <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
-        <NumberField compact label="Turn" step={5} standard={0} {...bound(edit, settings, "travel", "turn_deg", "turn", "°")} />
-        <NumberField
-          compact
-          label="Side shift"
-          step={0.1}
-          standard={0}
-          {...bound(edit, settings, "travel", "side_shift_mm", "side shift", "mm")}
-        />
-        <NumberField
-          compact
-          label="Starts at"
-          step={1}
-          standard={0}
-          {...bound(edit, settings, "travel", "starts_at_mm", "starts at", "mm")}
-        />
-        <button
-          className="plain-button px-1.5 py-0"
-          aria-pressed={!!travel.turn_about}
-          onClick={() =>
-            edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")
-          }
-        >
-          {travel.turn_about ? "laid from the other end" : "Turn about"}
-        </button>
-      </div>
+      <TravelFigures />
+    </div>
+  );
+}
+
+/** Figures of the travel, and which end it begins at. */
+function TravelFigures() {
+  const { edit, settings, bound } = useSaid();
+  const { travel } = settings;
+  return (
+    <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+      <NumberField compact label="Turn" step={5} standard={0} {...bound("travel", "turn_deg", "turn", "°")} />
+      <NumberField compact label="Side shift" step={0.1} standard={0} {...bound("travel", "side_shift_mm", "side shift", "mm")} />
+      <NumberField compact label="Starts at" step={1} standard={0} {...bound("travel", "starts_at_mm", "starts at", "mm")} />
+      <button
+        className="plain-button px-1.5 py-0"
+        aria-pressed={!!travel.turn_about}
+        onClick={() =>
+          edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")
+        }
+      >
+        {travel.turn_about ? "laid from the other end" : "Turn about"}
+      </button>
     </div>
   );
 }

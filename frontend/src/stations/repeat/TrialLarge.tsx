@@ -1,32 +1,22 @@
 import { useState } from "react";
-import type { Motif, Settings } from "../../shared/api/client";
 import type { Cure, Scene } from "../../shared/api/scenes";
 import { Findings } from "../../shared/ui/Findings";
 import { useWindowKey, isTyping } from "../../shared/ui/keys";
 import { withChange, type SettingsChange } from "../../shared/ui/settings";
+import { useBench } from "./bench";
+import { useLaidBench, useOpenBench } from "./openBench";
 import { JoinPlot } from "./JoinPlot";
 import { TrialPoints, type SheetPoint } from "./TrialPoints";
 import { TrialScene } from "./TrialScene";
-import type { BrushEdit } from "./useBrushEdit";
-import type { GroundState } from "./useGround";
-
-interface Props {
-  scene: Scene;
-  /** Its points as they were moved last, shown or not yet. */
-  asked?: SheetPoint[];
-  motifs: Motif[];
-  box: [number, number];
-  ground: GroundState;
-  cured: boolean;
-  edit: BrushEdit;
-  settings: Settings;
-  onBack: () => void;
-  /** Points of a standing line moved; null puts it back as it stands. */
-  onShape: (points: SheetPoint[] | null) => void;
-}
 
 /** One trial line large, its findings beside it with their cures. */
-export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, settings, onBack, onShape }: Props) {
+export function TrialLarge({ scene, box }: { scene: Scene; box: [number, number] }) {
+  const { brush, motifs, hands: edit, ground } = useOpenBench();
+  const { cured, shown: settings } = useLaidBench();
+  const asked = useBench((bench) => bench.shaped[scene.key]);
+  const open = useBench((bench) => bench.open);
+  const shape = useBench((bench) => bench.shape);
+  const onShape = (points: SheetPoint[] | null): void => shape(scene.key, points);
   const { night } = ground;
   const [chosen, setChosen] = useState<number | null>(null);
   const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
@@ -34,7 +24,7 @@ export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, set
   const preview = (cure: Cure | null): void => {
     if (cure?.change.brush) {
       setListed((now) => now ?? scene);
-      edit.show(withChange(edit.kept, cure.change.brush));
+      edit.show(withChange(brush.settings, cure.change.brush));
     } else {
       setListed(null);
       edit.show(null);
@@ -55,7 +45,7 @@ export function TrialLarge({ scene, asked, motifs, box, ground, cured, edit, set
     <div className="flex min-h-0 flex-1 gap-3">
       <div className="flex min-w-0 flex-1 flex-col">
         <header className="mb-1.5 flex items-baseline gap-3">
-          <button className="plain-button shrink-0 whitespace-nowrap" onClick={onBack}>
+          <button className="plain-button shrink-0 whitespace-nowrap" onClick={() => open(null)}>
             All trial lines
           </button>
           <h2 className="text-[15px]">{scene.name}</h2>

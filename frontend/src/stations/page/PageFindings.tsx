@@ -1,0 +1,29 @@
+import { Findings } from "../../shared/ui/Findings";
+import { useDesk } from "./desk";
+import { useLaidPage } from "./laidPage";
+import { useFindings } from "./useFindings";
+
+/** The findings on the chosen line, or on the page, with their cures. */
+export function PageFindings() {
+  const { lines, chosen, cured } = useLaidPage();
+  const { findings, goTo, preview, take } = useFindings();
+  const trying = useDesk((desk) => desk.cure !== null);
+  const finding = useDesk((desk) => desk.finding);
+  return (
+    <>
+      <h2 className="mt-2.5 mb-1 truncate text-[15px]">
+        Findings {/* one line whatever it says, or the list would slip from under the pointer */}
+        <span className={`font-sans text-[12.5px] ${trying ? "font-bold text-madder" : "font-normal text-moss"}`}>
+          {trying ? "showing the cure, not yet taken" : chosen ? `on ${chosen.name}` : "on the page"}
+        </span>
+      </h2>
+      <div className="min-h-[60px] flex-1 overflow-y-auto">
+        {findings.length ? (
+          <Findings findings={findings} waiting={!cured} onPreview={preview} onTake={take} onGoTo={goTo} chosen={finding} />
+        ) : (
+          <p className="text-moss">{lines.length ? "None: every join keeps its wish." : "Nothing is laid yet."}</p>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,42 @@
+import { useTrouble } from "../../shared/api/queries";
+import { useLaidPage } from "./laidPage";
+
+/** Points given in figures, for exact work and for drawing without a pointer. */
+export function TypedPoints() {
+  const { brushId, changes } = useLaidPage();
+  const say = useTrouble((s) => s.say);
+  return (
+    <form
+      className="mt-1.5 flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const text = String(new FormData(event.currentTarget).get("points"));
+        const numbers = text
+          .trim()
+          .split(/[\s,;]+/)
+          .map(Number);
+        if (numbers.length < 4 || numbers.length % 2 || numbers.some((n) => !Number.isFinite(n))) {
+          say("points are read as pairs of mm, such as 40,60 120,60 120,140");
+          return;
+        }
+        const points = Array.from({ length: numbers.length / 2 }, (_, i): [number, number] => [
+          numbers[2 * i],
+          numbers[2 * i + 1],
+        ]);
+        if (brushId)
+          changes.draw.mutate({
+            brush_id: brushId,
+            source: { kind: "points", points, flowing: points.map(() => false), closed: false },
+          });
+      }}
+    >
+      <input
+        name="points"
+        aria-label="Points in mm"
+        placeholder="or type: 40,60 120,60"
+        className="min-w-0 flex-1 border-b border-loden bg-transparent px-0.5"
+      />
+      <button className="plain-button">Draw</button>
+    </form>
+  );
+}

@@ -1,0 +1,49 @@
+import { createStore } from "zustand";
+import type { Line } from "../../shared/api/client";
+import type { Cure } from "../../shared/api/scenes";
+import { scopedStore } from "../../shared/state/scoped";
+import type { Draft, Place } from "./tools/held";
+import type { Mode, PlacedFinding } from "./types";
+
+interface Desk {
+  mode: Mode;
+  chosenId: number | null;
+  /** The brush that the next line is drawn with, once one has been picked. */
+  brushId: number | null;
+  draft: Draft;
+  /** The cure that is tried out, and the findings as they stood before: the list must not slip from under the pointer. */
+  cure: { line_id: number; change: Cure["change"] } | null;
+  held: PlacedFinding[] | null;
+  finding: number | null;
+  /** A place on the page to look at. */
+  spot: Place | null;
+  setMode: (mode: Mode) => void;
+  choose: (id: number | null) => void;
+  setBrush: (id: number) => void;
+  setDraft: (draft: Draft) => void;
+  lookAt: (spot: Place | null, finding?: number) => void;
+  tryOut: (cure: Cure | null, of: number, findings: PlacedFinding[]) => void;
+  /** After a cure is taken nothing is tried out or looked at. */
+  settle: () => void;
+}
+
+const NOTHING = { cure: null, held: null, finding: null, spot: null };
+
+/** What is chosen, dragged and shown at the open page. */
+export const [DeskProvider, useDesk] = scopedStore("the desk", (lines: Line[]) =>
+  createStore<Desk>()((set) => ({
+    ...NOTHING,
+    mode: null,
+    chosenId: lines.findLast((line) => line.visible)?.id ?? null,
+    brushId: null,
+    draft: null,
+    setMode: (mode) => set({ mode }),
+    choose: (chosenId) => set({ chosenId, finding: null, spot: null }),
+    setBrush: (brushId) => set({ brushId }),
+    setDraft: (draft) => set({ draft }),
+    lookAt: (spot, finding) => set(finding === undefined ? { spot } : { spot, finding }),
+    tryOut: (cure, of, findings) =>
+      set(cure ? { cure: { line_id: findings[of].lineId, change: cure.change }, held: findings } : { cure: null, held: null }),
+    settle: () => set(NOTHING),
+  })),
+);

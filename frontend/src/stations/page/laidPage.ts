@@ -1,0 +1,54 @@
+import { useMemo } from "react";
+import type { Line, Page, PageLines, Workshop } from "../../shared/api/client";
+import type { Scene } from "../../shared/api/scenes";
+import { useLay } from "../../shared/api/useLay";
+import { provided } from "../../shared/state/scoped";
+import { useDesk } from "./desk";
+import type { PlacedFinding } from "./types";
+import { useLineChanges, type LineChanges } from "./usePage";
+
+/** The open page as it is kept, as it is laid, and the changes that it can take. */
+export interface LaidPage {
+  workshop: Workshop;
+  page: Page;
+  lines: Line[];
+  changes: LineChanges;
+  chosen: Line | null;
+  /** The brush that the next line is drawn with; null while there is none. */
+  brushId: number | null;
+  /** Where its pieces are asked for. */
+  path: string;
+  scenes: Scene[];
+  findings: PlacedFinding[];
+  /** Whether the cures of the findings are there, or still worked out. */
+  cured: boolean;
+}
+
+export const [LaidPageContext, useLaidPage] = provided<LaidPage>("the laid page");
+
+const NONE: Scene[] = [];
+
+/** Keep the open page laid, with the cure that is tried out. */
+export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidPage {
+  const changes = useLineChanges(page.id);
+  const chosenId = useDesk((desk) => desk.chosenId);
+  const cure = useDesk((desk) => desk.cure);
+  const held = useDesk((desk) => desk.held);
+  const picked = useDesk((desk) => desk.brushId);
+  const chosen = lines.find((line) => line.id === chosenId) ?? null;
+  const brushId = picked ?? chosen?.brush_id ?? lines[0]?.brush_id ?? workshop.brushes[0]?.id ?? null;
+
+  const versions = [...lines, ...workshop.brushes, ...workshop.motifs].map((each) => each.version).join();
+  const asked = useMemo(() => ({ strip: chosenId, draft_cure: cure }), [chosenId, cure]);
+  const path = `/api/pages/${page.id}/lay`;
+  const { laid, cured } = useLay(`${path}#${versions}`, asked);
+  const scenes = laid?.scenes ?? NONE;
+  const findings = useMemo(() => held ?? findingsOf(scenes, chosenId), [held, scenes, chosenId]);
+  return { workshop, page, lines, changes, chosen, brushId, path, scenes, findings, cured };
+}
+
+/** The findings on one line, or on all. */
+const findingsOf = (scenes: Scene[], lineId: number | null): PlacedFinding[] =>
+  scenes
+    .filter((scene) => lineId === null || scene.line_id === lineId)
+    .flatMap((scene) => scene.findings.map((finding) => ({ ...finding, lineId: scene.line_id! })));

@@ -1,0 +1,31 @@
+import { useMemo } from "react";
+import { useSceneMotifs } from "../../shared/api/motifs";
+import type { Scene } from "../../shared/api/scenes";
+import { useLay } from "../../shared/api/useLay";
+import { useDesk } from "./desk";
+import { useLaidPage } from "./laidPage";
+
+const NONE: Scene[] = [];
+
+/** The page's scenes with the line that is drawn or reshaped as it is now. */
+export function useDrafted() {
+  const { lines, brushId, path, scenes: laid } = useLaidPage();
+  const draft = useDesk((desk) => desk.draft);
+  const body = useMemo(() => {
+    if (!draft) return null;
+    const of = lines.find((line) => line.id === draft.line_id);
+    const brush_id = of?.brush_id ?? brushId;
+    if (!brush_id) return null;
+    return {
+      only: draft.line_id ? [draft.line_id] : [],
+      draft: { ...draft, brush_id, size_pct: of?.size_pct ?? 100, ink: of?.ink ?? null },
+    };
+  }, [draft, lines, brushId]);
+  const over = useLay(body ? path : null, body, { cures: false });
+  const trying = (draft && over.laid?.scenes) || NONE;
+  const scenes = useMemo(
+    () => [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")],
+    [laid, trying],
+  );
+  return { scenes, motifOf: useSceneMotifs(scenes) };
+}

@@ -1,0 +1,22 @@
+import type { Line, Source } from "../../shared/api/client";
+import { useDesk } from "./desk";
+import { useLaidPage } from "./laidPage";
+import type { Place } from "./tools/held";
+
+/** What hands do to lines on the sheet; a draft stays on show until what it became is kept. */
+export function useLineHands() {
+  const { brushId, changes } = useLaidPage();
+  const draft = useDesk((desk) => desk.setDraft);
+  const choose = useDesk((desk) => desk.choose);
+  const gone = { onSettled: () => draft(null) };
+  return {
+    draft,
+    draw: (source: Source): void =>
+      changes.draw.mutate({ brush_id: brushId!, source }, { onSuccess: (line) => choose(line.id), ...gone }),
+    reshape: (line: Line, source: Source, label: string): void =>
+      changes.change.mutate({ line, source: source as never, label }, gone),
+    move: (line: Line, by: Place): Promise<unknown> =>
+      changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` }),
+    remove: (line: Line): void => changes.remove.mutate(line),
+  };
+}

@@ -1,0 +1,141 @@
+import { Frame, LINE, pills } from "./frame";
+
+/** How a brush travels. */
+
+const HUMP = (
+  <path d="M2 19C18 19 20 5 32 5S46 19 62 19" fill="none" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />
+);
+
+export const BEND_PICTURES = {
+  rigid: (
+    <Frame>
+      {HUMP}
+      <rect x="4" y="15" width="15" height="5" rx="1" fill="var(--color-loden)" transform="rotate(-22 12 17)" />
+      <rect x="24" y="3" width="15" height="5" rx="1" fill="var(--color-loden)" />
+      <rect x="45" y="14" width="15" height="5" rx="1" fill="var(--color-loden)" transform="rotate(22 52 16)" />
+    </Frame>
+  ),
+  bent: (
+    <Frame>
+      <path
+        d="M3 19C18 19 20 5 32 5S46 19 61 19"
+        fill="none"
+        stroke="var(--color-loden)"
+        strokeWidth="5"
+        strokeDasharray="17 2"
+      />
+    </Frame>
+  ),
+  jointed: (
+    <Frame>
+      {HUMP}
+      {[
+        [3, 19, 17, 15],
+        [17, 15, 25, 7],
+        [25, 7, 38, 7],
+        [38, 7, 47, 15],
+        [47, 15, 61, 19],
+      ].map(([a, b, c, d]) => (
+        <g key={a}>
+          <path d={`M${a} ${b}L${c} ${d}`} stroke="var(--color-loden)" strokeWidth="3.4" strokeLinecap="round" />
+          <circle cx={a} cy={b} r="1.5" fill="#fff" stroke="var(--color-loden)" strokeWidth=".8" />
+        </g>
+      ))}
+    </Frame>
+  ),
+};
+
+const DRAWN = "M4 11C8 4 14 4 18 11H46C50 18 56 18 60 11";
+
+export const KIND_PICTURES = {
+  repeated: (
+    <Frame>
+      {LINE}
+      {pills([1, 18, 35, 50], 12)}
+    </Frame>
+  ),
+  once_length: (
+    <Frame>
+      <path d={DRAWN} fill="none" stroke="var(--color-loden)" strokeWidth="2.6" />
+    </Frame>
+  ),
+  once_proportion: (
+    <Frame>
+      <path d={DRAWN} fill="none" stroke="var(--color-loden)" strokeWidth="5" />
+    </Frame>
+  ),
+};
+
+function Leaf({ x, y, turn, flip = 1 }: { x: number; y: number; turn: number; flip?: number }) {
+  return (
+    <path
+      transform={`translate(${x} ${y}) rotate(${turn}) scale(${flip} 1)`}
+      d="M-6 2C-5 -3 0 -5 6 -4C5 1 0 4 -6 2Z"
+      fill="var(--color-loden)"
+    />
+  );
+}
+
+const ARCH = <path d="M4 20C14 2 50 2 60 20" fill="none" stroke="var(--color-madder)" strokeWidth=".8" strokeDasharray="1 2" />;
+
+export const FACING_PICTURES = {
+  line: (
+    <Frame>
+      {ARCH}
+      <Leaf x={10} y={13} turn={-48} />
+      <Leaf x={32} y={7} turn={0} />
+      <Leaf x={54} y={13} turn={48} />
+    </Frame>
+  ),
+  page: (
+    <Frame>
+      {ARCH}
+      <Leaf x={10} y={13} turn={0} />
+      <Leaf x={32} y={7} turn={0} />
+      <Leaf x={54} y={13} turn={0} />
+    </Frame>
+  ),
+  start: (
+    <Frame>
+      {ARCH}
+      <Leaf x={10} y={13} turn={-48} />
+      <Leaf x={32} y={7} turn={-48} />
+      <Leaf x={54} y={13} turn={-48} />
+    </Frame>
+  ),
+};
+
+export const MIRROR_PICTURES = {
+  off: (
+    <Frame>
+      {LINE}
+      <Leaf x={10} y={11} turn={0} />
+      <Leaf x={32} y={11} turn={0} />
+      <Leaf x={54} y={11} turn={0} />
+    </Frame>
+  ),
+  up_down: (
+    <Frame>
+      {LINE}
+      <Leaf x={10} y={11} turn={180} flip={-1} />
+      <Leaf x={32} y={11} turn={180} flip={-1} />
+      <Leaf x={54} y={11} turn={180} flip={-1} />
+    </Frame>
+  ),
+  left_right: (
+    <Frame>
+      {LINE}
+      <Leaf x={10} y={11} turn={0} flip={-1} />
+      <Leaf x={32} y={11} turn={0} flip={-1} />
+      <Leaf x={54} y={11} turn={0} flip={-1} />
+    </Frame>
+  ),
+  every_second: (
+    <Frame>
+      {LINE}
+      <Leaf x={10} y={11} turn={0} />
+      <Leaf x={32} y={11} turn={0} flip={-1} />
+      <Leaf x={54} y={11} turn={0} />
+    </Frame>
+  ),
+};

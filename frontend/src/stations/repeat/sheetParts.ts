@@ -1,0 +1,41 @@
+import type { Scene } from "../../shared/api/scenes";
+import { fitView } from "../../shared/view/view";
+import type { SheetPart } from "./sheetPainter";
+import { MARGIN_PX } from "./TrialScene";
+
+/** Where a trial line lies on the sheet, px. */
+export interface Cell {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** What is painted of a scene in its part of the sheet. */
+export function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
+  const { path, findings, matrices, motif, drawn, outline, contours, cut, bisectors, meshes } = scene;
+  const view = fitView(part.width, part.height, box, MARGIN_PX);
+  const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
+  return {
+    path,
+    findings: findings.map(({ at }) => ({ at })),
+    matrices,
+    motif,
+    drawn,
+    outline,
+    contours,
+    cut,
+    bisectors,
+    meshes,
+    view: placed,
+    part,
+    thread,
+  };
+}
+
+export const cellOf = (box: DOMRect, origin: DOMRect): Cell => ({
+  x: box.x - origin.x,
+  y: box.y - origin.y,
+  width: box.width,
+  height: box.height,
+});

@@ -1,0 +1,40 @@
+import { focusField, isTyping, useLetters, useWindowKey } from "../../shared/ui/keys";
+import { useBench } from "./bench";
+import { useOpenBench } from "./openBench";
+import type { Question } from "./types";
+
+/** The keys of the Repeat station: letters after q, the view as it was before while ` is held, Escape back from a large line. */
+export function useBenchKeys(): void {
+  const { brush, ground } = useOpenBench();
+  const { ask: open, keepAside, compare, open: enlarge } = useBench((bench) => bench);
+  const aside = useBench((bench) => bench.aside);
+  const large = useBench((bench) => bench.large);
+  const ask = (which: Question, field: string): void => {
+    open(which);
+    focusField(field);
+  };
+  useLetters([
+    { letter: "g", words: "gap", act: () => ask("often", "Gap") },
+    { letter: "s", words: "size", act: () => ask("often", "Size") },
+    { letter: "e", words: "ease", act: () => ask("often", "Ease") },
+    { letter: "r", words: "rest goes", act: () => ask("often", "Rest goes") },
+    { letter: "b", words: "round bends", act: () => ask("travel", "Round bends") },
+    { letter: "t", words: "turn", act: () => ask("travel", "Turn") },
+    { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
+    { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
+    { letter: "h", words: "side shift", act: () => ask("travel", "Side shift") },
+    { letter: "v", words: "variants", act: () => ask("next", "Variants") },
+    { letter: "w", words: "rows", act: () => ask("next", "Rows beside the line") },
+    { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
+    { letter: "n", words: "dark ground", act: () => ground.set(ground.night ? "light" : "dark") },
+    { letter: "k", words: "keep aside, or let go of it", act: () => keepAside(aside ? null : brush.settings) },
+    { letter: "l", words: "width along the line", act: () => ask("hand", "Taper at the start") },
+    { letter: "j", words: "what counts as a fault", act: () => ask("joins", "Gap from") },
+  ]);
+  useWindowKey("keydown", (event) => {
+    if (isTyping(event)) return;
+    if (event.key === "`") compare(true);
+    if (event.key === "Escape" && large) enlarge(null);
+  });
+  useWindowKey("keyup", (event) => event.key === "`" && compare(false));
+}

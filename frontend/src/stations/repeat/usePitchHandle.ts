@@ -1,0 +1,31 @@
+import { useHandle } from "../../shared/ui/handle";
+import { useOpenBench } from "./openBench";
+import type { BenchHeader } from "./types";
+
+/** A handle on the pitch: it sets the gap of pieces, and moves the joints of links. */
+export function usePitchHandle(header: BenchHeader, scale: number, jointed: boolean) {
+  const { hands: edit } = useOpenBench();
+  const setPitch = (pitch: number, then: (gap: number) => void): void => {
+    const gap = (pitch / header.piece_mm - 1) * 100;
+    then(Number(Math.max(-99, Math.min(100_000, gap)).toFixed(2)));
+  };
+  const least = 0.02 * header.pitch_mm;
+  const hang = (mm: number): number => Number(Math.max(least, mm).toFixed(3));
+  const gapPitch = useHandle({
+    move: (dx, _dy, at) =>
+      setPitch(Math.max(0.01 * header.piece_mm, at.pitch + dx / scale / 2), (gap_pct) => edit.drag({ spacing: { gap_pct } })),
+    done: (dx, _dy, at) =>
+      setPitch(at.pitch + dx / scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
+    begin: () => ({ pitch: header.pitch_mm, size: 0, turn: 0 }),
+    step: (by) => setPitch(header.pitch_mm + by * 0.1, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
+    leave: edit.release,
+  });
+  const jointPitch = useHandle({
+    begin: () => ({ pitch: header.pitch_mm }),
+    move: (dx, _dy, at) => edit.dragPitch(hang(at.pitch + dx / scale / 2)),
+    done: (dx, _dy, at) => edit.setPitch(hang(at.pitch + dx / scale / 2)),
+    step: (by) => edit.setPitch(hang(header.pitch_mm + by * 0.1)),
+    leave: edit.release,
+  });
+  return jointed ? jointPitch : gapPitch;
+}
