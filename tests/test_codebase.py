@@ -20,6 +20,7 @@ BELOW = {"errors": set(), "maths": {"errors"}, "values": {"maths", "errors"}, "a
 FOREIGN = {"flask", "sqlmodel", "sqlalchemy", "waitress", "alembic", "time", "random", "flask_openapi"}
 WEB = {"flask", "flask_openapi", "waitress", "werkzeug"}
 MOST_LINES = 500
+MOST_LINES_A_PART = 100
 MOST_WIDE = 140
 MOST_LINES_A_FUNCTION = 40  # besides its docstring, and unless a comment above it says why
 
@@ -125,6 +126,17 @@ def test_files_stay_readable_in_length():
     for file in tracked("*.py", "*.ts", "*.tsx"):
         if file.name != "schema.d.ts":
             assert len(file.read_text().splitlines()) <= MOST_LINES, file
+
+
+def test_parts_of_the_front_end_stay_small():
+    for file in tracked("frontend/src/*.tsx"):
+        assert len(file.read_text().splitlines()) < MOST_LINES_A_PART, file
+
+
+def test_a_tool_knows_neither_a_store_nor_the_network():
+    for file in tracked("frontend/src/stations/*/tools/*.ts"):
+        imported = re.findall(r'^import (?!type).* from "(.*)";', file.read_text(), re.MULTILINE)
+        assert not [name for name in imported if "/api/" in name or name in ("../desk", "../bench", "../work", "zustand")], file
 
 
 def test_lines_of_the_front_end_stay_readable_in_width():

@@ -2,7 +2,8 @@ import { lazy, Suspense, useEffect } from "react";
 import { useWorkshop } from "../shared/api/queries";
 import { isTyping, lettersNow, useKeys, useWindowKey } from "../shared/ui/keys";
 import { go, STATIONS, usePlace } from "../shared/ui/place";
-import { Band, useHistorySteps } from "./Band";
+import { Band } from "./Band";
+import { useHistorySteps } from "./useHistorySteps";
 import { KeySheet, LettersBar } from "./KeySheet";
 import { Trouble } from "./Trouble";
 

@@ -1,22 +1,10 @@
 import { useIsMutating } from "@tanstack/react-query";
-import { api, kept, type Schemas, type Workshop } from "../shared/api/client";
-import { queryClient, useChange, useTrouble } from "../shared/api/queries";
+import type { Workshop } from "../shared/api/client";
+import { useTrouble } from "../shared/api/queries";
 import { go, STATIONS, type Place, type Station } from "../shared/ui/place";
+import { useHistorySteps } from "./useHistorySteps";
 
 const NAMES: Record<Station, string> = { motif: "Motif", repeat: "Repeat", page: "Page", shelf: "Shelf" };
-
-/** Take the last step back, or again. A change that is still on its way is waited for, and is then the step that is taken back. */
-export function useHistorySteps() {
-  const known = (): Schemas["History"] | undefined => queryClient.getQueryData<Workshop>(["workshop"])?.history;
-  const step = async (path: "/api/undo" | "/api/redo", step_id: number | null | undefined) =>
-    step_id ? kept(api.POST(path, { body: { step_id } })) : undefined;
-  const back = useChange(() => step("/api/undo", known()?.undo_id));
-  const again = useChange(() => step("/api/redo", known()?.redo_id));
-  return {
-    undo: () => !back.isPending && back.mutate(undefined),
-    redo: () => !again.isPending && again.mutate(undefined),
-  };
-}
 
 /** The one permanent band: name, stations as stitches on a thread, what is open, saved state, undo. */
 export function Band({ place, workshop }: { place: Place; workshop: Workshop | undefined }) {

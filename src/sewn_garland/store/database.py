@@ -64,8 +64,10 @@ class Store:
             return self._watch.cursor().execute("PRAGMA data_version").fetchone()[0]
 
     def close(self) -> None:
-        self._watch.close()
-        self.engine.dispose()
+        """Close the file; a request that is still being answered finds it closed, not half gone."""
+        with self._watching, self._writing:
+            self._watch.close()
+            self.engine.dispose()
 
 
 def _prepare(engine: Engine) -> None:

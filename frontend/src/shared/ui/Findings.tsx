@@ -1,4 +1,5 @@
 import type { Cure, Finding } from "../api/scenes";
+import { Caution } from "./Verdict";
 
 const CURE =
   "my-0.5 min-h-6 text-left text-indigo underline decoration-dotted underline-offset-2 " +
@@ -79,28 +80,4 @@ function title(findings: Finding[]): string {
     (f) => `${f.kind} ${f.unit === "mm" ? `${f.amount.toFixed(2)} mm` : `${f.amount.toFixed(0)}${f.unit}`}`,
   );
   return `${parts.join(", ")} at ${findings[0].at_mm.toFixed(1)} mm`;
-}
-
-export function Caution({ size = 14 }: { size?: number }) {
-  return (
-    <svg aria-hidden className="mt-[3px] shrink-0" width={size} height={size} viewBox="0 0 14 14">
-      <path d="M7 1L13.4 12.6H.6Z" fill="var(--color-weld)" />
-      <path d="M7 5V8.6M7 10.4V11" stroke="#fff" strokeWidth="1.5" strokeLinecap="round" />
-    </svg>
-  );
-}
-
-export function Sound({ size = 14 }: { size?: number }) {
-  return (
-    <svg aria-hidden className="shrink-0" width={size} height={size} viewBox="0 0 14 14">
-      <path
-        d="M1.5 7.5L5.2 11.5L12.5 2.5"
-        fill="none"
-        stroke="var(--color-loden)"
-        strokeWidth="2.2"
-        strokeLinecap="round"
-        strokeLinejoin="round"
-      />
-    </svg>
-  );
 }

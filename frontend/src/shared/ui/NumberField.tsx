@@ -1,87 +1,21 @@
-import { useId, useRef, useState } from "react";
-import { useLimits } from "../api/queries";
-import { numberFromText } from "./sums";
+import { useId } from "react";
+import { useNumber, type NumberSetting } from "./useNumber";
 
-interface Props {
+interface Props extends NumberSetting {
   label: string;
-  value: number;
-  unit: string;
-  /** The setting's place in the brush document, whose limits hold. */
-  limitsOf?: string;
-  step?: number;
-  decimals?: number;
   standard?: number;
   /** Label, figure and unit in one line. */
   compact?: boolean;
-  onDrag?: (value: number) => void;
-  onSet: (value: number) => void;
-  onLeave?: () => void;
 }
 
 /**
  * A number that can be typed with units and sums, stepped with the arrow keys or dragged sideways
  * on its label. A double press of the label brings the standard back, Escape what was there.
  */
-export function NumberField({
-  label,
-  value,
-  unit,
-  limitsOf,
-  step = 1,
-  decimals = 2,
-  standard,
-  compact = false,
-  onDrag,
-  onSet,
-  onLeave,
-}: Props) {
+export function NumberField({ label: words, standard, compact = false, ...setting }: Props) {
   const id = useId();
-  const shown = String(Number(value.toFixed(decimals)));
-  const [field, setField] = useState({ text: shown, of: shown, typing: false });
-  const { text, typing } = field;
-  const [wrong, setWrong] = useState<string | null>(null);
-  const refusal = useRefusal(limitsOf);
-  const from = useRef({ x: 0, value: 0, moved: false });
-
-  // while rendering, not in an effect: a drag would paint every step twice
-  if (field.of !== shown) setField({ text: typing ? text : shown, of: shown, typing });
-  const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
-
-  const offer = (next: number | null, then: (value: number) => void): void => {
-    const why = next === null ? "it must be a number" : refusal(next);
-    setWrong(why);
-    if (next !== null && why === null) then(next);
-  };
-  const take = (): void => {
-    if (!typing) return;
-    const next = numberFromText(text, unit);
-    const why = next === null ? "it must be a number" : refusal(next);
-    setWrong(why);
-    if (next === null || why !== null) return;
-    const changes = Math.abs(next - value) > 1e-9;
-    settle(changes ? text : shown);
-    if (changes) onSet(next);
-  };
-  const revert = (): void => {
-    setWrong(null);
-    settle(shown);
-    onLeave?.();
-  };
-  const onKeyDown = (event: React.KeyboardEvent): void => {
-    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (way) {
-      event.preventDefault();
-      settle(text);
-      offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
-    } else if (event.key === "Enter") take();
-    else if (event.key === "Escape") {
-      event.stopPropagation();
-      revert();
-    }
-  };
-  const dragged = (event: React.PointerEvent): number =>
-    Number((from.current.value + Math.round((event.clientX - from.current.x) / 3) * step).toFixed(6));
-
+  const { text, wrong, field, label } = useNumber(setting);
+  const { unit, onSet } = setting;
   const room = compact ? "w-[46px]" : "w-[72px] text-[16px]";
   return (
     <div className={compact ? "flex min-w-0 items-baseline gap-1.5" : "min-w-0"}>
@@ -90,20 +24,9 @@ export function NumberField({
         title="Drag sideways to change, double press for the standard"
         className={`block cursor-ew-resize touch-none text-[12.5px] text-moss select-none ${compact ? "whitespace-nowrap" : ""}`}
         onDoubleClick={() => standard !== undefined && onSet(standard)}
-        onPointerDown={(event) => {
-          from.current = { x: event.clientX, value, moved: false };
-          event.currentTarget.setPointerCapture(event.pointerId);
-        }}
-        onPointerMove={(event) => {
-          if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-          if (Math.abs(event.clientX - from.current.x) > 2) from.current.moved = true;
-          if (from.current.moved) offer(dragged(event), onDrag ?? (() => undefined));
-        }}
-        onPointerUp={(event) => {
-          if (from.current.moved) offer(dragged(event), onSet);
-        }}
+        {...label}
       >
-        {label}
+        {words}
       </label>
       <span className="flex items-baseline gap-1">
         <input
@@ -115,12 +38,7 @@ export function NumberField({
           aria-describedby={wrong ? `${id}-why` : undefined}
           className={`border-b-[1.5px] border-loden bg-transparent font-semibold aria-invalid:border-madder ${room}`}
           onFocus={(event) => event.target.select()}
-          onChange={(event) => {
-            setField({ text: event.target.value, of: shown, typing: true });
-            setWrong(null);
-          }}
-          onBlur={take}
-          onKeyDown={onKeyDown}
+          {...field}
         />
         <span className={compact ? "text-[12.5px] text-moss" : "text-moss"}>{unit}</span>
       </span>
@@ -131,17 +49,4 @@ export function NumberField({
       )}
     </div>
   );
-}
-
-/** Return the question why a number is refused: the server's own words, or null when it is fine. */
-function useRefusal(path: string | undefined): (value: number) => string | null {
-  const { data } = useLimits();
-  const limits = (data?.limits ?? []).filter((limit) => limit.path === path);
-  const breaks = {
-    gt: (v: number, b: number) => v <= b,
-    ge: (v: number, b: number) => v < b,
-    lt: (v: number, b: number) => v >= b,
-    le: (v: number, b: number) => v > b,
-  };
-  return (value) => limits.find((limit) => breaks[limit.kind](value, limit.value))?.sentence ?? null;
 }

@@ -1,13 +1,11 @@
-export type Beginning = "starters" | "tray" | "pick-up" | null;
+import { useBeginning, type Beginning } from "./beginning";
+import { useBringIn } from "./bringIn";
 
-interface BeginProps {
-  beginning: Beginning;
-  begin: (which: Beginning) => void;
-  onFile: () => void;
-  children?: React.ReactNode;
-}
-
-export function BeginBar({ beginning, begin, onFile, children }: BeginProps) {
+/** The ways to begin a motif. */
+export function BeginBar({ children }: { children?: React.ReactNode }) {
+  const beginning = useBeginning((now) => now.beginning);
+  const begin = useBeginning((now) => now.begin);
+  const { pick } = useBringIn();
   const way = (words: string, which: Exclude<Beginning, null>) => (
     <button
       className="font-semibold hover:text-madder aria-expanded:text-madder"
@@ -21,7 +19,7 @@ export function BeginBar({ beginning, begin, onFile, children }: BeginProps) {
     <header className="flex h-[42px] shrink-0 items-center gap-6 border-b border-rule px-5">
       <span className="text-moss">Begin with</span>
       {way("Starters", "starters")}
-      <button className="font-semibold hover:text-madder" onClick={onFile}>
+      <button className="font-semibold hover:text-madder" onClick={pick}>
         Bring in
       </button>
       {way("Scan tray", "tray")}

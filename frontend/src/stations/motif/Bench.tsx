@@ -1,35 +1,23 @@
 import { useCallback, useMemo } from "react";
-import { type MotifBench } from "../../shared/api/client";
 import type { Paint } from "../../shared/view/layers";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { CutMarks } from "./CutMarks";
 import { PartMarks } from "./PartMarks";
 import { PointMarks } from "./PointMarks";
-import type { MotifEdit } from "./useMotifEdit";
-import { benchView, partAt, withGroup, type ChooseParts } from "./view";
+import { benchView, partAt, withGroup } from "./view";
 import { paintBench } from "./benchPainter";
 import { FrameMarks } from "./FrameMarks";
 import { DrawOver } from "./DrawOver";
-import type { Drawing, Tab } from "./types";
-
-interface Props {
-  bench: MotifBench;
-  edit: MotifEdit;
-  tab: Tab;
-  parts: number[];
-  onParts: ChooseParts;
-  nodes: number[];
-  onNodes: (nodes: number[]) => void;
-  contour: number;
-  onContour: (contour: number) => void;
-  drawing: Drawing | null;
-  onDrawing: (drawing: Drawing | null) => void;
-  night: boolean;
-}
+import { useBeginning } from "./beginning";
+import { useOpenMotif } from "./openMotif";
+import { useWork } from "./work";
 
 /** The motif large on its frame between its own neighbours, with what belongs to the open question lying on it to drag. */
-export function Bench(props: Props) {
-  const { bench, edit, tab, parts, drawing, night } = props;
+export function Bench() {
+  const { bench, edit, parts, choose: chooseParts } = useOpenMotif();
+  const tab = useWork((work) => work.tab);
+  const night = useWork((work) => work.night);
+  const drawing = useBeginning((now) => now.drawing);
   const [box, size] = useSize<HTMLDivElement>();
   const { motif, pitch_mm } = bench;
   const standing = edit.standing ?? bench;
@@ -48,14 +36,14 @@ export function Bench(props: Props) {
   const choose = (event: React.PointerEvent): void => {
     if (drawing || tab === "cut" || event.button !== 0) return;
     const found = partAt(motif.shapes, ...at(event), 8 / view.scale);
-    if (found === null) return props.onParts([]);
+    if (found === null) return chooseParts([]);
     const own = withGroup(motif.shapes, found);
     const more = event.shiftKey
       ? own.every((i) => parts.includes(i))
         ? parts.filter((i) => !own.includes(i))
         : [...new Set([...parts, ...own])]
       : own;
-    props.onParts(more.sort((a, b) => a - b));
+    chooseParts(more.sort((a, b) => a - b));
   };
   return (
     <div
@@ -75,25 +63,14 @@ export function Bench(props: Props) {
         className="absolute inset-0"
       />
       <svg className="pointer-events-none absolute inset-0 h-full w-full">
-        <FrameMarks bench={bench} view={view} size={size} night={night} />
-        {tab === "cut" && !drawing && <CutMarks bench={bench} edit={edit} view={view} size={size} />}
+        <FrameMarks view={view} size={size} />
+        {tab === "cut" && !drawing && <CutMarks view={view} size={size} />}
         {tab === "points" && !drawing && parts.length === 1 && bench.contours && (
-          <PointMarks
-            contours={bench.contours}
-            part={parts[0]}
-            edit={edit}
-            view={view}
-            nodes={props.nodes}
-            onNodes={props.onNodes}
-            contour={props.contour}
-            onContour={props.onContour}
-          />
+          <PointMarks contours={bench.contours} view={view} />
         )}
-        {tab !== "cut" && tab !== "points" && !drawing && parts.length > 0 && (
-          <PartMarks bench={bench} edit={edit} view={view} parts={parts} />
-        )}
+        {tab !== "cut" && tab !== "points" && !drawing && parts.length > 0 && <PartMarks view={view} />}
       </svg>
-      {drawing && <DrawOver view={view} edit={edit} drawing={drawing} set={props.onDrawing} />}
+      {drawing && <DrawOver view={view} drawing={drawing} />}
       <p className={`pointer-events-none absolute bottom-2 left-5 text-[12.5px] ${night ? "text-white/75" : "text-moss"}`}>
         Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {pitch_mm.toFixed(2)} mm.{" "}
         {motif.cuts_mm

@@ -3,22 +3,15 @@ import { api, kept, type Motif, type Schemas } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
 import type { View } from "../../shared/view/view";
-import type { MotifEdit } from "./useMotifEdit";
+import { useBeginning } from "./beginning";
+import { useOpenMotif } from "./openMotif";
 import { round } from "./view";
 import type { Drawing } from "./types";
 
 /** Draw with the pen or mouse over the bench; what is let go is smoothed and laid on top. */
-export function DrawOver({
-  view,
-  edit,
-  drawing,
-  set,
-}: {
-  view: View;
-  edit: MotifEdit;
-  drawing: Drawing;
-  set: (drawing: Drawing | null) => void;
-}) {
+export function DrawOver({ view, drawing }: { view: View; drawing: Drawing }) {
+  const { edit } = useOpenMotif();
+  const set = useBeginning((now) => now.draw);
   const stroke = useRef<[number, number][]>([]);
   const [line, setLine] = useState("");
   const begin = useChange((stroke: Schemas["Draw"]) => kept<Motif>(api.POST("/api/motifs/drawn", { body: { stroke } })));

@@ -1,17 +1,11 @@
-import { type MotifBench } from "../../shared/api/client";
 import type { View } from "../../shared/view/view";
+import { useOpenMotif } from "./openMotif";
+import { useWork } from "./work";
 
-export function FrameMarks({
-  bench,
-  view,
-  size,
-  night,
-}: {
-  bench: MotifBench;
-  view: View;
-  size: { width: number };
-  night: boolean;
-}) {
+/** The frame, the base line, and how long the frame is. */
+export function FrameMarks({ view, size }: { view: View; size: { width: number } }) {
+  const { bench } = useOpenMotif();
+  const night = useWork((work) => work.night);
   const { motif } = bench;
   const [x, y] = [view.x, view.y];
   const ink = night ? "#9db9f0" : "var(--color-indigo)";

@@ -1,7 +1,9 @@
-import type { MotifBench } from "../../shared/api/client";
-import { pressed, withGroup, type ChooseParts } from "./view";
+import { pressed, withGroup } from "./view";
+import { useOpenMotif } from "./openMotif";
 
-export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: number[]; onParts: ChooseParts }) {
+/** The parts of the motif, the topmost first; press one to choose it. */
+export function PartList() {
+  const { bench, parts, choose } = useOpenMotif();
   const { shapes } = bench.motif;
   return (
     <ol aria-label="Parts, the topmost first" className="w-[148px] shrink-0 overflow-y-auto border-r border-rule pr-2">
@@ -17,7 +19,7 @@ export function PartList({ bench, parts, onParts }: { bench: MotifBench; parts: 
               aria-pressed={parts.includes(i)}
               onClick={(event) => {
                 const more = event.shiftKey || event.ctrlKey;
-                onParts(
+                choose(
                   more ? [...new Set([...parts, ...withGroup(shapes, i)])].sort((a, b) => a - b) : pressed(shapes, parts, i),
                 );
               }}

@@ -1,22 +1,21 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, kept, type Motif, type Workshop } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import { useSize } from "../../shared/view/WorkCanvas";
-import { round } from "./view";
-
-type Region = [number, number, number, number];
+import { PageRegion, type Region } from "./PageRegion";
+import { useBeginning } from "./beginning";
 
 /** Pick up a region of a page, its brushes laid, as a new motif. */
-export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () => void }) {
+export function PickUp({ workshop }: { workshop: Workshop }) {
+  const onDone = useBeginning((now) => now.done);
   const [pageId, setPageId] = useState(workshop.pages[0]?.id ?? 0);
   const page = workshop.pages.find((p) => p.id === pageId);
   const [region, setRegion] = useState<Region | null>(null);
   const [name, setName] = useState("Picked up");
   const [box, size] = useSize<HTMLDivElement>();
-  const from = useRef<[number, number] | null>(null);
   const pick = useChange((own: Region) =>
     kept<Motif>(
       api.POST("/api/pages/{id}/pick-up", {
@@ -25,12 +24,6 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
       }),
     ),
   );
-  const scale = page ? Math.min((size.width - 40) / page.width_mm, (size.height - 40) / page.height_mm) : 1;
-  const [left, top] = page ? [(size.width - page.width_mm * scale) / 2, (size.height - page.height_mm * scale) / 2] : [0, 0];
-  const at = (event: React.PointerEvent): [number, number] => {
-    const own = event.currentTarget.getBoundingClientRect();
-    return [round((event.clientX - own.x) / scale, 2), round((event.clientY - own.y) / scale, 2)];
-  };
   const set = (i: number, mm: number): void =>
     setRegion((now) => (now ?? [0, 0, 20, 20]).map((v, k) => (k === i ? mm : v)) as Region);
   return (
@@ -44,45 +37,7 @@ export function PickUp({ workshop, onDone }: { workshop: Workshop; onDone: () =>
         ))}
       </div>
       <div ref={box} className="weave relative min-h-0 flex-1">
-        {page && size.width > 0 && (
-          <div
-            data-testid="pick-up-page"
-            className="absolute cursor-crosshair touch-none border border-rule bg-white"
-            style={{ left, top, width: page.width_mm * scale, height: page.height_mm * scale }}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              from.current = at(event);
-              setRegion(null);
-            }}
-            onPointerMove={(event) => {
-              if (!from.current) return;
-              const [a, b] = [from.current, at(event)];
-              setRegion([Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1])]);
-            }}
-            onPointerUp={() => {
-              from.current = null;
-            }}
-          >
-            <img
-              alt={`${page.name} as laid`}
-              draggable={false}
-              className="pointer-events-none h-full w-full"
-              src={`/api/pages/${page.id}/page.png?dpi=${Math.max(20, Math.min(200, Math.round(scale * 25.4)))}&ground=page`}
-            />
-            {region && (
-              <span
-                aria-hidden
-                className="absolute border-2 border-dashed border-madder"
-                style={{
-                  left: region[0] * scale,
-                  top: region[1] * scale,
-                  width: (region[2] - region[0]) * scale,
-                  height: (region[3] - region[1]) * scale,
-                }}
-              />
-            )}
-          </div>
-        )}
+        {page && size.width > 0 && <PageRegion page={page} room={size} region={region} onPull={setRegion} />}
         {!page && <p className="p-8 text-moss">There is no page yet. Draw a line at the Page station first.</p>}
       </div>
       <div className="flex items-center gap-3 border-t border-rule bg-work px-5 py-2.5">

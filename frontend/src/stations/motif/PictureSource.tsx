@@ -1,20 +1,21 @@
 import { useRef, useState } from "react";
-import { type Original, type Preparation } from "../../shared/api/client";
+import type { Preparation } from "../../shared/api/client";
 import { useSize } from "../../shared/view/WorkCanvas";
-import type { Preview } from "./usePicture";
+import { colourAt } from "./colourAt";
+import { useOpenPicture } from "./openPicture";
+import { PictureMarks } from "./PictureMarks";
+import type { Hand } from "./types";
 
-export type Hand = "region" | "belongs" | "belongs_not" | "colour";
-
-interface SourceProps {
-  original: Original;
-  how: Preparation;
-  hand: Hand;
-  set: (more: Partial<Preparation>) => void;
-  frame: Preview["frame_px"] | undefined;
-}
+const WORDS: Record<Hand, string> = {
+  region: "Pull over the part to take; a short press takes all.",
+  belongs: "Mark what belongs to the thing.",
+  belongs_not: "Mark what does not belong.",
+  colour: "Press the colour to clear.",
+};
 
 /** The picture itself: pull a region over it, mark what belongs, pick a colour. */
-export function Source({ original, how, hand, set, frame }: SourceProps) {
+export function PictureSource() {
+  const { original, how, hand, set } = useOpenPicture();
   const [box, size] = useSize<HTMLDivElement>();
   const picture = useRef<HTMLImageElement>(null);
   const scale = Math.min((size.width - 30) / original.width_px, (size.height - 30) / original.height_px) || 1;
@@ -75,63 +76,9 @@ export function Source({ original, how, hand, set, frame }: SourceProps) {
           className="pointer-events-none h-full w-full"
           src={`/api/originals/${original.sha}/shown.png`}
         />
-        <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
-          {region && (
-            <rect
-              x={region[0] * scale}
-              y={region[1] * scale}
-              width={region[2] * scale}
-              height={region[3] * scale}
-              fill="none"
-              stroke="var(--color-madder)"
-              strokeWidth="1.6"
-              strokeDasharray="6 3"
-            />
-          )}
-          {frame && (
-            <rect
-              x={frame[0] * scale}
-              y={frame[1] * scale}
-              width={frame[2] * scale}
-              height={frame[3] * scale}
-              fill="none"
-              stroke="var(--color-indigo)"
-              strokeWidth="1.2"
-            />
-          )}
-          {how.belongs?.map(([x, y], i) => (
-            <path
-              key={`b${i}`}
-              d={`M${x * scale - 5} ${y * scale}h10M${x * scale} ${y * scale - 5}v10`}
-              stroke="#0b6b3a"
-              strokeWidth="3"
-            />
-          ))}
-          {how.belongs_not?.map(([x, y], i) => (
-            <path key={`n${i}`} d={`M${x * scale - 5} ${y * scale}h10`} stroke="var(--color-madder)" strokeWidth="3" />
-          ))}
-        </svg>
+        <PictureMarks region={region} scale={scale} />
       </div>
-      <p className="absolute bottom-1 left-4 bg-work/80 px-1 text-[12.5px] text-moss">
-        {
-          {
-            region: "Pull over the part to take; a short press takes all.",
-            belongs: "Mark what belongs to the thing.",
-            belongs_not: "Mark what does not belong.",
-            colour: "Press the colour to clear.",
-          }[hand]
-        }
-      </p>
+      <p className="absolute bottom-1 left-4 bg-work/80 px-1 text-[12.5px] text-moss">{WORDS[hand]}</p>
     </div>
   );
-}
-
-function colourAt(image: HTMLImageElement, place: [number, number], original: Original): string {
-  const canvas = document.createElement("canvas");
-  canvas.width = canvas.height = 1;
-  const ctx = canvas.getContext("2d")!;
-  const ratio = image.naturalWidth / original.width_px;
-  ctx.drawImage(image, Math.floor(place[0] * ratio), Math.floor(place[1] * ratio), 1, 1, 0, 0, 1, 1);
-  const [r, g, b] = ctx.getImageData(0, 0, 1, 1).data;
-  return `#${[r, g, b].map((v) => v.toString(16).padStart(2, "0")).join("")}`;
 }

@@ -1,11 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, kept, type Original } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
+import { useBeginning } from "./beginning";
 
 const LOOK_MS = 3000; // how often the tray is looked into while it is open
 
 /** What lies in the scan tray; it is watched while it is open. */
-export function ScanTray({ onTaken, onDone }: { onTaken: (original: Original) => void; onDone: () => void }) {
+export function ScanTray() {
+  const onTaken = useBeginning((now) => now.take);
+  const onDone = useBeginning((now) => now.done);
   const { data } = useQuery({
     queryKey: ["scans"],
     queryFn: () => kept(api.GET("/api/scans")),

@@ -1,9 +1,10 @@
-import type { Edit, MotifBench } from "../../shared/api/client";
+import type { Edit } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
-import type { MotifEdit } from "./useMotifEdit";
+import { useOpenMotif } from "./openMotif";
 
 /** A starter's figures, live while they are dragged. */
-export function StarterFigures({ bench, edit, group }: { bench: MotifBench; edit: MotifEdit; group: number }) {
+export function StarterFigures({ group }: { group: number }) {
+  const { bench, edit } = useOpenMotif();
   const recipe = bench.motif.recipes.find((r) => r.group === group);
   if (!recipe) return null;
   const change = (name: string, value: number): Edit => ({ op: "figures", group, figures: { [name]: value } });

@@ -1,9 +1,10 @@
 import { useState } from "react";
-import type { Edit, MotifBench } from "../../shared/api/client";
+import type { Edit } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
-import type { MotifEdit } from "./useMotifEdit";
+import { useOpenMotif } from "./openMotif";
 
-export function Thin({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdit; parts: number[] }) {
+export function Thin() {
+  const { bench, edit, parts } = useOpenMotif();
   const [within, setWithin] = useState(0.05);
   return (
     <span className="flex items-baseline gap-1.5">
@@ -30,7 +31,8 @@ export function Thin({ bench, edit, parts }: { bench: MotifBench; edit: MotifEdi
   );
 }
 
-export function Fray({ edit, parts }: { edit: MotifEdit; parts: number[] }) {
+export function Fray() {
+  const { edit, parts } = useOpenMotif();
   const [figures, setFigures] = useState({ depth_mm: 0.4, tufts_per_cm: 12, snapped: false, seed: 1 });
   const make = (own: typeof figures): Edit => ({ op: "fray", parts, ...own });
   const set = (more: Partial<typeof figures>, show = false): void => {

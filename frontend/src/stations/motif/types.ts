@@ -6,3 +6,6 @@ export interface Drawing {
 }
 
 export type Tab = "cut" | "shapes" | "points" | "paint" | "soft";
+
+/** What a press on a picture does. */
+export type Hand = "region" | "belongs" | "belongs_not" | "colour";

@@ -1,9 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
 import { learn } from "../../shared/api/motifs";
 import { useChange, withVersion } from "../../shared/api/queries";
 import { AskChannel } from "../../shared/api/asking";
+import { useWork } from "./work";
 
 /** A motif as kept and as a change in the hand would make it, with its seam and weight; one motif a mount. */
 export function useMotifEdit(motif: Motif, pointsOf: number | null) {
@@ -14,8 +15,11 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
       kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
     placeholderData: keepPreviousData,
   });
-  const [draft, setDraft] = useState<{ of: number; bench: MotifBench; origin: [number, number] } | null>(null);
-  const [refusal, setRefusal] = useState<string | null>(null);
+  const draft = useWork((work) => work.draft);
+  const refusal = useWork((work) => work.refusal);
+  const showDraft = useWork((work) => work.show);
+  const refuse = useWork((work) => work.refuse);
+  const dropDraft = useWork((work) => work.drop);
   const channel = useRef<AskChannel<MotifBench> | null>(null);
   const open = useRef(false);
   useEffect(() => {
@@ -39,8 +43,7 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
   const held = draft && (draft.of === motif.version || own.isPlaceholderData) ? draft : null;
   const drop = (): void => {
     open.current = false;
-    setDraft(null);
-    setRefusal(null);
+    dropDraft();
   };
   return {
     bench: held?.bench ?? own.data ?? null,
@@ -58,18 +61,17 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
         { edit, points_of: pointsOf },
         (bench) => {
           if (!open.current) return;
-          setRefusal(null);
           // a frame that is pulled moves the origin of everything that is said in its mm
-          setDraft({ of: motif.version, bench, origin: edit.op === "frame" ? [edit.left_mm, edit.top_mm] : [0, 0] });
+          showDraft({ of: motif.version, bench, origin: edit.op === "frame" ? [edit.left_mm, edit.top_mm] : [0, 0] });
         },
-        (why: Refusal) => setRefusal(why.message),
+        (why: Refusal) => refuse(why.message),
       );
     },
     drop,
     /** Keep a change; what was shown stays until the kept one is there. */
     keep: (edit: Edit, more: { label?: string; merge_key?: string; then?: (motif: Motif) => void } = {}): void => {
       open.current = false;
-      setRefusal(null);
+      refuse(null);
       const then = (after: Motif): void => more.then?.(after);
       change.mutate({ edit, label: more.label, merge_key: more.merge_key }, { onSuccess: then, onError: drop });
     },

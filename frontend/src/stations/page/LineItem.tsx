@@ -1,5 +1,5 @@
 import type { Line } from "../../shared/api/client";
-import { Caution } from "../../shared/ui/Findings";
+import { Caution } from "../../shared/ui/Verdict";
 import { Swatch, useSwatches } from "../../shared/view/Swatch";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";

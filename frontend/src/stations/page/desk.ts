@@ -30,7 +30,7 @@ interface Desk {
 const NOTHING = { cure: null, held: null, finding: null, spot: null };
 
 /** What is chosen, dragged and shown at the open page. */
-export const [DeskProvider, useDesk] = scopedStore("the desk", (lines: Line[]) =>
+export const newDesk = (lines: Line[]) =>
   createStore<Desk>()((set) => ({
     ...NOTHING,
     mode: null,
@@ -45,5 +45,6 @@ export const [DeskProvider, useDesk] = scopedStore("the desk", (lines: Line[]) =
     tryOut: (cure, of, findings) =>
       set(cure ? { cure: { line_id: findings[of].lineId, change: cure.change }, held: findings } : { cure: null, held: null }),
     settle: () => set(NOTHING),
-  })),
-);
+  }));
+
+export const [DeskProvider, useDesk] = scopedStore("the desk", newDesk);

@@ -1,7 +1,7 @@
 import { Choice } from "../../shared/ui/Choice";
-import { NumberField } from "../../shared/ui/NumberField";
 import { BEND_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES } from "./pictures/travel";
 import { useSaid } from "./openBench";
+import { TravelFigures } from "./TravelFigures";
 
 export function TravelQuestion() {
   const { edit, settings } = useSaid();
@@ -77,28 +77,6 @@ export function TravelQuestion() {
         onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
       />
       <TravelFigures />
-    </div>
-  );
-}
-
-/** Figures of the travel, and which end it begins at. */
-function TravelFigures() {
-  const { edit, settings, bound } = useSaid();
-  const { travel } = settings;
-  return (
-    <div className="mt-1 flex flex-wrap items-baseline gap-x-6 gap-y-1">
-      <NumberField compact label="Turn" step={5} standard={0} {...bound("travel", "turn_deg", "turn", "°")} />
-      <NumberField compact label="Side shift" step={0.1} standard={0} {...bound("travel", "side_shift_mm", "side shift", "mm")} />
-      <NumberField compact label="Starts at" step={1} standard={0} {...bound("travel", "starts_at_mm", "starts at", "mm")} />
-      <button
-        className="plain-button px-1.5 py-0"
-        aria-pressed={!!travel.turn_about}
-        onClick={() =>
-          edit.set({ travel: { turn_about: !travel.turn_about } }, travel.turn_about ? "laid from the start" : "turned about")
-        }
-      >
-        {travel.turn_about ? "laid from the other end" : "Turn about"}
-      </button>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import type { Scene } from "../../shared/api/scenes";
-import { Caution, Sound } from "../../shared/ui/Findings";
+import { Caution, Sound } from "../../shared/ui/Verdict";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 

@@ -44,7 +44,7 @@ interface Bench {
 }
 
 /** What is chosen, dragged and shown of the open brush. */
-export const [BenchProvider, useBench] = scopedStore("the bench", () =>
+export const newBench = () =>
   createStore<Bench>()((set) => ({
     question: "often",
     large: null,
@@ -82,8 +82,9 @@ export const [BenchProvider, useBench] = scopedStore("the bench", () =>
         waiting: now.waiting + 1,
       })),
     arrive: () => set((now) => ({ waiting: now.waiting - 1, draft: now.waiting > 1 ? now.draft : null })),
-  })),
-);
+  }));
+
+export const [BenchProvider, useBench] = scopedStore("the bench", newBench);
 
 /** What a change goes on from: what is on its way to be kept, else what is kept. */
 const drawnUpon = ({ waiting, draft }: Bench, kept: Settings): Settings => (waiting && draft) || kept;

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
-import type { Scene } from "../../shared/api/scenes";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
-import { Swatch, useSwatches, type BrushSwatch } from "../../shared/view/Swatch";
+import { useSwatches } from "../../shared/view/Swatch";
+import { BrushLabel } from "./BrushLabel";
 
 export function ShelfStation({ workshop }: { workshop: Workshop }) {
   const [search, setSearch] = useState("");
@@ -52,7 +52,7 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
       {workshop.brushes.length > 0 && !shown.length && <p className="text-moss">No brush is named like “{search}”.</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-5">
         {shown.map((brush) => (
-          <Label
+          <BrushLabel
             key={brush.id}
             brush={brush}
             swatch={swatches(brush.id)}
@@ -69,91 +69,4 @@ function freeName(name: string, brushes: Brush[]): string {
   let n = 2;
   while (brushes.some((b) => b.name === `${stem} ${n}`)) n++;
   return `${stem} ${n}`;
-}
-
-/** A brush as a woven label: its swatch, its name, what it can take. */
-function Label({ brush, swatch, onCopy }: { brush: Brush; swatch: BrushSwatch | undefined; onCopy: () => void }) {
-  const [name, setName] = useState<string | null>(null);
-  const rename = useChange((next: string) =>
-    kept(
-      api.PATCH("/api/brushes/{id}", {
-        params: { path: { id: brush.id } },
-        body: { version: brush.version, name: next, merge_key: "" },
-      }),
-    ),
-  );
-  const remove = useChange(() =>
-    kept(api.DELETE("/api/brushes/{id}", { params: { path: { id: brush.id }, query: { version: brush.version } } })),
-  );
-  const keep = (): void => {
-    const next = name?.trim();
-    if (next && next !== brush.name) rename.mutate(next);
-    setName(null);
-  };
-  return (
-    <li className="relative border border-rule bg-work" data-testid={`label-${brush.id}`}>
-      <span aria-hidden className="absolute inset-y-0 left-0 w-[7px] border-r border-dashed border-madder bg-madder-wash" />
-      <span aria-hidden className="absolute inset-y-0 right-0 w-[7px] border-l border-dashed border-madder bg-madder-wash" />
-      <button
-        className="block h-[150px] w-full px-4 pt-2"
-        aria-label={`Open ${brush.name}`}
-        onClick={() => go("repeat", brush.id)}
-      >
-        <Swatch of={swatch} label={`${brush.name} on the swatch`} />
-      </button>
-      <div className="px-4 pb-2.5">
-        {name === null ? (
-          <h3 className="truncate text-[15px]">{brush.name}</h3>
-        ) : (
-          <input
-            autoFocus
-            aria-label="Name of the brush"
-            value={name}
-            className="w-full border-b border-loden font-display text-[15px] font-semibold"
-            onFocus={(e) => e.target.select()}
-            onChange={(e) => setName(e.target.value)}
-            onBlur={keep}
-            onKeyDown={(e) => {
-              if (e.key === "Enter") keep();
-              if (e.key === "Escape") setName(null);
-            }}
-          />
-        )}
-        <p className="text-[12.5px] text-moss">{traits(swatch?.scene)}</p>
-        <div className="mt-1 flex gap-3.5 text-[12.5px]">
-          <button className="text-indigo underline decoration-dotted" aria-label={`Duplicate ${brush.name}`} onClick={onCopy}>
-            Duplicate
-          </button>
-          <button
-            className="text-indigo underline decoration-dotted"
-            aria-label={`Rename ${brush.name}`}
-            onClick={() => setName(brush.name)}
-          >
-            Rename
-          </button>
-          <button
-            className="text-indigo underline decoration-dotted"
-            aria-label={`Motif of ${brush.name}`}
-            onClick={() => go("motif", brush.motif_id)}
-          >
-            Its motif
-          </button>
-          <button
-            className="ml-auto text-madder underline decoration-dotted"
-            aria-label={`Delete ${brush.name}`}
-            onClick={() => remove.mutate(undefined)}
-          >
-            Delete
-          </button>
-        </div>
-      </div>
-    </li>
-  );
-}
-
-function traits(scene: Scene | undefined): string {
-  if (!scene) return " ";
-  if (scene.refused) return scene.refused;
-  const pitch = `every ${(scene.wished_pitch_mm ?? 0).toFixed(2)} mm`;
-  return scene.safe_mm == null ? `${pitch}, takes any bend` : `${pitch}, needs radius ≥ ${scene.safe_mm.toFixed(0)} mm`;
 }

@@ -1,0 +1,104 @@
+import { useRef, useState } from "react";
+import { useLimits } from "../api/queries";
+import { numberFromText } from "./sums";
+
+export interface NumberSetting {
+  value: number;
+  unit: string;
+  /** The setting's place in the brush document, whose limits hold. */
+  limitsOf?: string;
+  step?: number;
+  decimals?: number;
+  onDrag?: (value: number) => void;
+  onSet: (value: number) => void;
+  onLeave?: () => void;
+}
+
+/** A number under typing, stepping and dragging: its text, why it is refused, and the handlers of its field and label. */
+export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDrag, onSet, onLeave }: NumberSetting) {
+  const shown = String(Number(value.toFixed(decimals)));
+  const [field, setField] = useState({ text: shown, of: shown, typing: false });
+  const { text, typing } = field;
+  const [wrong, setWrong] = useState<string | null>(null);
+  const refusal = useRefusal(limitsOf);
+  const from = useRef({ x: 0, value: 0, moved: false });
+
+  // while rendering, not in an effect: a drag would paint every step twice
+  if (field.of !== shown) setField({ text: typing ? text : shown, of: shown, typing });
+  const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
+
+  const offer = (next: number | null, then: (value: number) => void): void => {
+    const why = next === null ? "it must be a number" : refusal(next);
+    setWrong(why);
+    if (next !== null && why === null) then(next);
+  };
+  const take = (): void => {
+    if (!typing) return;
+    const next = numberFromText(text, unit);
+    const why = next === null ? "it must be a number" : refusal(next);
+    setWrong(why);
+    if (next === null || why !== null) return;
+    const changes = Math.abs(next - value) > 1e-9;
+    settle(changes ? text : shown);
+    if (changes) onSet(next);
+  };
+  const revert = (): void => {
+    setWrong(null);
+    settle(shown);
+    onLeave?.();
+  };
+  const onKeyDown = (event: React.KeyboardEvent): void => {
+    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (way) {
+      event.preventDefault();
+      settle(text);
+      offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
+    } else if (event.key === "Enter") take();
+    else if (event.key === "Escape") {
+      event.stopPropagation();
+      revert();
+    }
+  };
+  const dragged = (event: React.PointerEvent): number =>
+    Number((from.current.value + Math.round((event.clientX - from.current.x) / 3) * step).toFixed(6));
+
+  return {
+    text,
+    wrong,
+    field: {
+      onChange: (event: React.ChangeEvent<HTMLInputElement>): void => {
+        setField({ text: event.target.value, of: shown, typing: true });
+        setWrong(null);
+      },
+      onBlur: take,
+      onKeyDown,
+    },
+    label: {
+      onPointerDown: (event: React.PointerEvent): void => {
+        from.current = { x: event.clientX, value, moved: false };
+        event.currentTarget.setPointerCapture(event.pointerId);
+      },
+      onPointerMove: (event: React.PointerEvent): void => {
+        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+        if (Math.abs(event.clientX - from.current.x) > 2) from.current.moved = true;
+        if (from.current.moved) offer(dragged(event), onDrag ?? (() => undefined));
+      },
+      onPointerUp: (event: React.PointerEvent): void => {
+        if (from.current.moved) offer(dragged(event), onSet);
+      },
+    },
+  };
+}
+
+/** Return the question why a number is refused: the server's own words, or null when it is fine. */
+function useRefusal(path: string | undefined): (value: number) => string | null {
+  const { data } = useLimits();
+  const limits = (data?.limits ?? []).filter((limit) => limit.path === path);
+  const breaks = {
+    gt: (v: number, b: number) => v <= b,
+    ge: (v: number, b: number) => v < b,
+    lt: (v: number, b: number) => v >= b,
+    le: (v: number, b: number) => v > b,
+  };
+  return (value) => limits.find((limit) => breaks[limit.kind](value, limit.value))?.sentence ?? null;
+}
