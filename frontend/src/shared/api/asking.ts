@@ -46,9 +46,10 @@ export class AskChannel<T> {
           signal: stop.signal,
         });
         if (reply.ok) answer(await this.read(reply));
-        else if (reply.status !== 409) refuse(new Refusal((await reply.json()).message, reply.status));
+        else if (reply.status !== 409) refuse(Refusal.of(reply.status, await reply.json()));
       } catch (error) {
-        if (!stop.signal.aborted) refuse(error instanceof Refusal ? error : new Refusal("the server does not answer", 0));
+        if (!stop.signal.aborted)
+          refuse(error instanceof Refusal ? error : new Refusal("the server does not answer", "unreachable"));
       }
     }
     this.underway = null;

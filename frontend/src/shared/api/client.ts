@@ -21,24 +21,43 @@ export type Source = Schemas["HandSource"] | Schemas["PointsSource"] | Schemas["
 
 export const api = createClient<paths>({ baseUrl: "/" });
 
-/** The server said no: one sentence for the user, and the row as it stands when the change was stale. */
+/** Why something that was asked was not done. */
+export type Reason =
+  | "invalid" // it cannot be done as it was asked
+  | "stale" // it was changed elsewhere since
+  | "gone" // it is no longer there
+  | "failed" // the server could not
+  | "unreachable"
+  | "unreadable"; // its answer made no sense
+
+const REASONS: Record<number, Reason> = { 400: "invalid", 404: "gone", 409: "stale", 413: "invalid", 422: "invalid" };
+
+/** The server said no, or nothing: one sentence for the user, and why. */
 export class Refusal extends Error {
   constructor(
     message: string,
-    readonly status: number,
+    readonly reason: Reason,
   ) {
     super(message);
+  }
+
+  /** The refusal that a reply with this status, and a message in its body, is. */
+  static of(status: number, body: { message?: string } | undefined): Refusal {
+    return new Refusal(body?.message ?? `the server refused (${status})`, REASONS[status] ?? "failed");
+  }
+}
+
+declare module "@tanstack/react-query" {
+  interface Register {
+    defaultError: Refusal;
   }
 }
 
 /** Unwrap a reply of the client; throws a Refusal with the server's sentence. */
 export async function kept<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await call.catch(() => {
-    throw new Refusal("the server does not answer; nothing was kept, try again in a moment", 0);
+    throw new Refusal("the server does not answer; nothing was kept, try again in a moment", "unreachable");
   });
-  if (!response.ok) {
-    const message = (error as { message?: string } | undefined)?.message;
-    throw new Refusal(message ?? `the server refused (${response.status})`, response.status);
-  }
+  if (!response.ok) throw Refusal.of(response.status, error as { message?: string } | undefined);
   return data as T;
 }

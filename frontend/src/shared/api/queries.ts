@@ -56,9 +56,10 @@ export function useChange<Input, Output>(change: (input: Input) => Promise<Outpu
       say(null);
       await refresh();
     },
-    onError: async (error) => {
-      say(error instanceof Refusal ? error.message : "something went wrong here; nothing was kept");
-      if (error instanceof Refusal && (error.status === 409 || error.status === 404)) await refresh();
+    onError: async (error: Refusal | Error) => {
+      const refused = error instanceof Refusal;
+      say(refused ? error.message : "something went wrong here; nothing was kept");
+      if (refused && (error.reason === "stale" || error.reason === "gone")) await refresh();
     },
   });
 }

@@ -78,7 +78,7 @@ class Tables {
     return this.entries.flatMap(({ table, number, shape }) => {
       if (table !== "mesh") return [];
       const [, rows, columns, width] = shape;
-      if (width !== MESH.width) throw new Refusal("the server's answer could not be read", 0);
+      if (width !== MESH.width) throw new Refusal("the server's answer could not be read", "unreadable");
       return [{ of: this.of("meshed", number), points: this.of("mesh", number), rows, columns }];
     });
   }
@@ -87,7 +87,7 @@ class Tables {
 /** Read packed scenes: "SGB2", header length, JSON header, then the tables it names on multiples of 8 bytes. */
 export function unpackScenes<Header extends Schemas["ScenesHeader"]>(buffer: ArrayBuffer): LaidScenes<Header> {
   const magic = new TextDecoder().decode(new Uint8Array(buffer, 0, 4));
-  if (magic !== "SGB2") throw new Refusal("the server's answer could not be read", 0);
+  if (magic !== "SGB2") throw new Refusal("the server's answer could not be read", "unreadable");
   const length = new DataView(buffer).getUint32(4, true);
   const { scenes, arrays, ...header } = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 8, length))) as Header;
   const parts = scenes.map((): Entry[] => []);

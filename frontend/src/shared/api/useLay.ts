@@ -6,7 +6,7 @@ import { withCuresOf, type LaidScenes } from "./scenes";
 
 const QUIET_MS = 220; // after so long without a change the cures are asked for
 
-/** A drawing that is kept laid: have we one, and are we at work on another? */
+/** A drawing that is kept laid, by two questions: have we a picture, and what became of the last question? */
 export interface Laying<Body, Header extends Schemas["ScenesHeader"]> {
   /** The last good picture; `of` is the question it answers, so that figures and picture change in the same frame. */
   laid: (LaidScenes<Header> & { of: Body }) | null;

@@ -32,6 +32,9 @@ const PLAIN: Preparation = {
   dpi: null,
 };
 
+const FIELDS =
+  "grid h-[242px] shrink-0 grid-cols-[1fr_1fr_1fr_236px] gap-x-6 overflow-y-auto border-t border-rule bg-work px-5 py-2";
+
 /** A picture on its way to a motif: what is taken of it, what is cleared, and the motif it would give, repeating. */
 export function PictureBench({ original }: { original: Original }) {
   const [how, setHow] = useState<Preparation>(PLAIN);
@@ -45,7 +48,7 @@ export function PictureBench({ original }: { original: Original }) {
           <PictureSource />
           <PicturePreview />
         </div>
-        <div className="grid h-[242px] shrink-0 grid-cols-[1fr_1fr_1fr_236px] gap-x-6 overflow-y-auto border-t border-rule bg-work px-5 py-2">
+        <div className={FIELDS}>
           <ClearFields />
           <KeepFields />
           <TraceFields />

@@ -47,7 +47,7 @@ async function bringInPicture(name: string, chosen: File): Promise<Original> {
     body: chosen,
   });
   const answer = await reply.json();
-  if (!reply.ok) throw new Refusal(answer.message ?? "the picture was refused", reply.status);
+  if (!reply.ok) throw Refusal.of(reply.status, answer);
   return answer as Original;
 }
 

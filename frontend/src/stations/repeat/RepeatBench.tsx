@@ -11,6 +11,8 @@ import { useGround } from "./useGround";
 import { useLaying } from "./useLaying";
 import { Words } from "./Words";
 
+const BAND = "relative h-[288px] shrink-0 border-b [contain:strict] border-rule";
+
 interface Props {
   brush: Brush;
   motifs: Motif[];
@@ -44,7 +46,7 @@ function OpenedBench({ brush, motifs, pages, history }: Props) {
           <section
             ref={flatBox}
             aria-label="Flat run"
-            className={`relative h-[288px] shrink-0 border-b [contain:strict] border-rule ${ground.weave} ${ground.night ? "text-white" : ""}`}
+            className={`${BAND} ${ground.weave} ${ground.night ? "text-white" : ""}`}
             style={ground.style}
           >
             {laid.flat && laid.header && <FlatRun scene={laid.flat} header={laid.header} />}

@@ -1,5 +1,6 @@
 import { Choice } from "../../shared/ui/Choice";
-import { BEND_PICTURES, FACING_PICTURES, KIND_PICTURES, MIRROR_PICTURES } from "./pictures/travel";
+import { FACING_PICTURES, MIRROR_PICTURES } from "./pictures/facing";
+import { BEND_PICTURES, KIND_PICTURES } from "./pictures/travel";
 import { useSaid } from "./openBench";
 import { TravelFigures } from "./TravelFigures";
 
