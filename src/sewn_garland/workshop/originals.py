@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import io
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from hashlib import sha256
 
 from PIL import Image
@@ -20,6 +21,7 @@ from .scenes import Overtaken, Overtaking
 
 PREVIEW_PIXELS = 350_000
 SHOWN_PIXELS = 1_200_000
+ASK_EVERY_S = 0.1
 one_at_a_time = threading.Lock()  # large pictures are unpacked one after the other, so that memory stays bounded
 
 
@@ -53,22 +55,37 @@ def shown(row: tables.Original) -> bytes:
 
 
 def preview(row: tables.Original, how: Preparation, *, overtaken: Overtaking) -> Made:
-    """Return the motif that a preparation would give, of a smaller picture; raises Overtaken before it begins."""
-    with one_at_a_time:
+    """Return the motif that a preparation would give, of a smaller picture; raises Overtaken when a newer one is asked for."""
+
+    def go_on(_share: float = 0.0) -> None:
         if overtaken():
             raise Overtaken
-        return motif_from_picture(row.data, how, where=row.name, most_pixels=PREVIEW_PIXELS)
+
+    with _alone(go_on):
+        return motif_from_picture(row.data, how, where=row.name, most_pixels=PREVIEW_PIXELS, report=go_on)
 
 
 def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, *, report: Callable[[float], None]) -> int:
     """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done."""
-    with one_at_a_time:
+    with _alone(lambda: report(0.0)):
         made = motif_from_picture(row.data, how, where=row.name, report=lambda share: report(0.95 * share))
     report(0.96)
     with store.writing() as session:
         motif = keep(session, name, made.motif, f"bring in {name}")
         assert motif.id is not None
         return motif.id
+
+
+@contextmanager
+def _alone(go_on: Callable[[], None]) -> Iterator[None]:
+    """Wait for one's turn with large pictures; ``go_on`` is called meanwhile and before it, and may raise to give up."""
+    while not one_at_a_time.acquire(timeout=ASK_EVERY_S):
+        go_on()
+    try:
+        go_on()
+        yield
+    finally:
+        one_at_a_time.release()
 
 
 def _read(name: str, data: bytes) -> ReadPicture:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 import scipy
@@ -128,18 +129,18 @@ def _traced_field(field, colour, least, corner_from, tolerance, report: Report) 
     report(0.4)
     outlines, worst = [], 0.0
     for i, contour in enumerate(contours):
+        pause = partial(report, 0.4 + 0.6 * i / len(contours))  # a long contour is broken off in its midst
+        pause()
         line = contour[:-1, ::-1] - 0.5  # rows and columns to x and y; pixel centres to pixel edges
         x, y = line.T
         if abs((x * np.roll(y, -1) - y * np.roll(x, -1)).sum()) / 2 < least:
             continue
         dense = line[::2] if len(line) > MANY_POINTS else line  # two a pixel are more than a fit can use
-        outline = fitted(dense, tolerance=tolerance, closed=True, corner_from=corner_from)
+        outline = fitted(dense, tolerance=tolerance, closed=True, corner_from=corner_from, pause=pause)
         if len(outline[0]) < 3:
             continue
         outlines.append(outline)
         worst = max(worst, _strayed(line, outline))
-        if i % 50 == 0:
-            report(0.4 + 0.6 * i / len(contours))
     if not outlines:
         return None, 0.0
     commands, points = joined(outlines)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Callable
 
 import numpy as np
 
@@ -13,11 +14,12 @@ ROUNDS = 4  # of moving the points' parameters before a stretch is split; chosen
 LEAST_POINTS = 3
 
 
-def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: float) -> Outline:
+def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: float, pause: Callable[[], None] = lambda: None) -> Outline:
     """Return cubics and lines through a polyline (k, 2) that stray at most ``tolerance`` from its points.
 
     ``corner_from`` radians of turn at a point make a corner, which is kept. A closed line does not
-    repeat its first point. Fewer than two points give an empty outline.
+    repeat its first point. Fewer than two points give an empty outline. ``pause`` is called between
+    the stretches of a long line, and may raise to stop.
     """
     points = np.asarray(points, float)
     if len(points) > 1:
@@ -37,7 +39,7 @@ def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: f
     commands, out = "M", [ring[:1]]
     for a, b in itertools.pairwise(edges):
         part = ring[a : b + 1]
-        for cubic in _fit(part, seam if a == 0 else None, -seam if seam is not None and b == edges[-1] else None, tolerance):
+        for cubic in _fit(part, seam if a == 0 else None, -seam if seam is not None and b == edges[-1] else None, tolerance, pause):
             commands += "L" if len(cubic) == 1 else "C"
             out.append(cubic)
     return commands + ("Z" if closed else ""), np.concatenate(out)
@@ -83,13 +85,16 @@ def _end_direction(points: np.ndarray, tolerance: float) -> np.ndarray:
     return v / size if size > 0 else np.array([1.0, 0.0])
 
 
-def _fit(points: np.ndarray, first: np.ndarray | None, last: np.ndarray | None, tolerance: float) -> list[np.ndarray]:
+def _fit(
+    points: np.ndarray, first: np.ndarray | None, last: np.ndarray | None, tolerance: float, pause: Callable[[], None]
+) -> list[np.ndarray]:
     """Return what follows the first point: rows (1, 2) for a line, (3, 2) for a cubic."""
     out: list[np.ndarray] = []
     first = _end_direction(points, tolerance) if first is None else first
     last = _end_direction(points[::-1], tolerance) if last is None else last
     stack = [(points, first, last)]
     while stack:
+        pause()
         own, a, b = stack.pop()
         if len(own) == 2 or _straight(own, tolerance / 2):
             out.append(own[-1:])

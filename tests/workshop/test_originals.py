@@ -1,0 +1,49 @@
+"""Work on large pictures: one at a time, given up while it waits and while it goes on."""
+
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+from sewn_garland.store.database import Store
+from sewn_garland.workshop import originals
+from sewn_garland.workshop.pictures import Preparation
+from sewn_garland.workshop.scenes import Overtaken
+
+
+@pytest.fixture
+def row(tmp_path):
+    dots = np.full((60, 60), 255, np.uint8)
+    dots[10:30, 10:30] = dots[40:50, 40:50] = 0
+    out = io.BytesIO()
+    Image.fromarray(dots).save(out, "PNG")
+    store = Store(tmp_path / "w.sqlite")
+    yield originals.keep_original(store, "dots", out.getvalue())
+    store.close()
+
+
+def test_a_motif_that_waits_for_its_turn_can_be_stopped(row, tmp_path):
+    class Stopped(Exception):
+        pass
+
+    asked = []
+
+    def stop(share):
+        asked.append(share)
+        raise Stopped
+
+    with originals.one_at_a_time, pytest.raises(Stopped):
+        originals.make_motif(Store(tmp_path / "w.sqlite"), row, "dots", Preparation(), report=stop)
+    assert asked == [0.0]
+    assert not originals.one_at_a_time.locked()
+
+
+def test_a_preview_is_broken_off_in_its_midst_by_a_newer_one(row):
+    how = Preparation(trace="threshold")
+    whole = []
+    originals.preview(row, how, overtaken=lambda: bool(whole.append(None)))
+    assert len(whole) > 3  # it asks before it begins and while it traces
+    left = iter([False] * (len(whole) - 1))
+    with pytest.raises(Overtaken):
+        originals.preview(row, how, overtaken=lambda: next(left, True))
+    assert not originals.one_at_a_time.locked()
