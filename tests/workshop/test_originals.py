@@ -5,6 +5,7 @@ import io
 import numpy as np
 import pytest
 from PIL import Image
+
 from sewn_garland.store.database import Store
 from sewn_garland.workshop import originals
 from sewn_garland.workshop.pictures import Preparation
