@@ -11,7 +11,7 @@ PYTHON_FILES := src tests bench scripts
 STATIC := src/sewn_garland/server/static/index.html
 FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 
-.PHONY: demo test quick install bench lint docs screenshots clean
+.PHONY: demo test quick soon install bench lint docs screenshots clean
 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
@@ -22,8 +22,10 @@ test: install .venv/.dev build/.chromium
 	$(BIN)/python -m pytest -n $(WORKERS)
 
 quick: install .venv/.dev
-	$(MAKE) --no-print-directory lint
-	$(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser
+	$(MAKE) --no-print-directory -j2 --output-sync=target lint soon
+
+soon: .venv/.dev
+	FEWER_EXAMPLES=5 $(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser
 
 install: .venv/.app $(STATIC)
 
@@ -32,7 +34,7 @@ bench: install .venv/.dev build/.chromium
 
 lint: .venv/.dev frontend/node_modules/.stamp
 	$(BIN)/ruff check $(PYTHON_FILES) && $(BIN)/ruff format --check --quiet $(PYTHON_FILES)
-	cd frontend && npm run -s lint && npm run -s types
+	cd frontend && { npm run -s types:python & python=$$!; npm run -s lint && npm run -s types && wait $$python; }
 
 docs: .venv/.app frontend/node_modules/.stamp
 	$(BIN)/python scripts/publish.py

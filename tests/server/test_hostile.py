@@ -6,6 +6,7 @@ import pytest
 from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
+from examples import examples
 from making import svg
 
 HUGE = "9" * 400
@@ -100,7 +101,7 @@ numbers = st.one_of(st.floats(allow_nan=True, allow_infinity=True), st.integers(
 keys = ["size_pct", "gap_pct", "ease", "ease_limit_pct", "rest"]
 
 
-@settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow])
+@settings(max_examples=examples(120), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow])
 @given(spacing=st.dictionaries(st.sampled_from(keys), numbers), travel=st.dictionaries(st.sampled_from(["turn_deg", "facing", "side_shift_mm"]), numbers),
        flat=numbers)  # fmt: skip
 def test_no_settings_make_the_server_fail(bench, spacing, travel, flat):
@@ -109,7 +110,7 @@ def test_no_settings_make_the_server_fail(bench, spacing, travel, flat):
     assert response.status_code in (200, 422)
 
 
-@settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow])
+@settings(max_examples=examples(200), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow])
 @example(change={"brush": {"spacing": 1}})
 @example(change={"brush": {"spacing": {"size_pct": True}}})
 @example(change={"brush": {"spacing": {"size_pct": 10**400}}})

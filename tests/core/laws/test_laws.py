@@ -5,6 +5,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from examples import examples
 from making import bar, brush, drawing, measured
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.lay import lay
@@ -38,7 +39,7 @@ brushes = st.builds(
 )  # fmt: skip
 
 
-@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=examples(100), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
     line = lay(which, [measured(text)])[0]
@@ -58,14 +59,14 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
         assert np.isfinite([finding.at_mm, finding.amount, *finding.at]).all()
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=examples(20), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_the_same_input_gives_the_same_bytes(which, text):
     first, second = (compact_svg(drawing(400, 400, (which.pieces.motifs, lay(which, [measured(text)])[0]))) for _ in range(2))
     assert first == second
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=examples(40), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(text=path, gap=st.floats(-0.5, 2), ease=st.sampled_from(["gaps", "size"]))
 def test_an_eased_closed_line_closes(text, gap, ease):
     line = lay(brush(bar(8, 3), gap=gap, ease=ease, ease_limit=0.99), [measured(text + ("" if text.endswith("Z") else "Z"))])[0]
@@ -75,7 +76,7 @@ def test_an_eased_closed_line_closes(text, gap, ease):
         assert abs(whole - line.length) < 1e-6 * max(1, line.length)
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=examples(40), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(
     text=path,
     size=st.floats(0.5, 6),

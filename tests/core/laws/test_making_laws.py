@@ -9,6 +9,7 @@ import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from examples import examples
 from sewn_garland.core.artwork.box import box_of, ink_box
 from sewn_garland.core.artwork.sections import columns_of, layers_of, section_at
 from sewn_garland.core.drawing.svg import motif_svg
@@ -26,7 +27,7 @@ from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Gradient, GradientStop, Motif, Paint, Shape, mapped
 
 SEEDS = st.integers(0, 2**31)
-FEW = settings(max_examples=25, deadline=None)
+FEW = settings(max_examples=examples(25), deadline=None)
 
 
 def blob(seed, n=14):
@@ -180,7 +181,7 @@ CHANGES = st.one_of(
 
 
 @given(st.sampled_from(sorted(STARTERS)), st.lists(CHANGES, min_size=1, max_size=6), SEEDS)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 def test_any_chain_of_changes_leaves_a_sound_motif_that_is_kept_the_same(name, changes, seed):
     rng = np.random.default_rng(seed)
     motif = motif_from_starter(name)

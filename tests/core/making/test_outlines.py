@@ -11,6 +11,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from examples import examples
 from sewn_garland.core.artwork import fills
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.making import rims
@@ -128,7 +129,7 @@ def test_fraying_is_the_same_for_the_same_seed_and_stays_within_its_depth():
 
 
 @given(st.floats(0.05, 0.95), st.integers(0, 2**31))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=examples(30), deadline=None)
 def test_splitting_a_cubic_changes_nothing(t, seed):
     cubic = np.random.default_rng(seed).uniform(-50, 50, (1, 4, 2))
     a, b = split_cubics(cubic, t)

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.spatial import cKDTree
 
+from examples import examples
 from sewn_garland.core.maths.fitting import corners_of, fitted
 from sewn_garland.core.maths.outlines import area_of, bezier_at, cubics_of
 from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
@@ -59,7 +60,7 @@ def test_hardly_any_points_give_hardly_any_outline(points, commands):
 
 
 @given(st.integers(0, 2**31), st.floats(0.02, 0.5))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=examples(30), deadline=None)
 def test_no_point_strays_further_than_the_tolerance(seed, tolerance):
     rng = np.random.default_rng(seed)
     angle = np.linspace(0, 2 * np.pi, 400, endpoint=False)

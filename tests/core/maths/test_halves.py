@@ -7,13 +7,14 @@ from hypothesis import strategies as st
 from shapely import MultiPolygon, Polygon
 
 from core.laws.test_making_laws import blob
+from examples import examples
 from sewn_garland.core.maths.contours import contour_cubics
 from sewn_garland.core.maths.halves import kept_side, split_where
 from sewn_garland.core.maths.outlines import flattened, swept
 
 
 @given(st.integers(0, 2**31), st.floats(-9, 9), st.floats(0, 360))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 def test_what_is_kept_has_the_area_of_the_half_plane_s_share(seed, offset, angle):
     commands, points = blob(seed)
     normal = np.array([np.cos(np.radians(angle)), np.sin(np.radians(angle))])

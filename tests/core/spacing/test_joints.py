@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from examples import examples
 from making import brush
 from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, measure
@@ -133,7 +134,7 @@ def test_corners_divide_a_chain_into_runs_where_asked():
 
 
 @given(st.integers(0, 2**31), st.floats(1, 9), st.booleans(), st.sampled_from(["leave", "size"]))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 def test_joints_meet_lie_on_the_line_and_keep_their_order(seed, length, closed, ease):
     """Over smooth lines whose bends are wider than the link."""
     rng = np.random.default_rng(seed)
