@@ -219,6 +219,18 @@ def test_long_work_is_stopped_and_leaves_nothing(bench):
     assert len(bench.app.state(page)["motifs"]) == 11
 
 
+def test_everything_of_the_cut_is_at_hand_in_a_narrow_window(bench):
+    page = bench.page
+    page.set_viewport_size({"width": 1024, "height": 700})
+    panel = page.get_by_role("region", name="Cut and frame")
+    room = panel.bounding_box()
+    for part in [*panel.get_by_role("button").all(), *panel.get_by_role("textbox").all(), panel.get_by_test_id("seam-figures")]:
+        box = part.bounding_box()
+        assert box["width"] > 20
+        assert room["x"] <= box["x"] and box["x"] + box["width"] <= room["x"] + room["width"]
+        assert box["y"] + box["height"] <= room["y"] + room["height"]
+
+
 def test_letters_open_the_ways_to_begin_and_a_word_is_kept_with_undo(bench):
     page = bench.page
     page.locator("body").press("q")

@@ -16,8 +16,8 @@ export function BeginBar({ children }: { children?: React.ReactNode }) {
     </button>
   );
   return (
-    <header className="flex h-[42px] shrink-0 items-center gap-6 border-b border-rule px-5">
-      <span className="text-moss">Begin with</span>
+    <header className="flex h-[42px] shrink-0 items-center gap-6 border-b border-rule px-5 whitespace-nowrap max-[1150px]:gap-4">
+      <span className="text-moss max-[1150px]:hidden">Begin with</span>
       {way("Starters", "starters")}
       <button className="font-semibold hover:text-madder" onClick={pick}>
         Bring in

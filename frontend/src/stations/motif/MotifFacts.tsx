@@ -38,7 +38,7 @@ export function MotifFacts() {
         {bench.weight.parts === 1 ? "part" : "parts"}
       </p>
       {starter && <StarterFigures group={starter.group} />}
-      <div className="my-2 flex gap-1.5">
+      <div className="my-2 flex flex-wrap gap-1.5">
         <button
           className="plain-button px-1.5 py-0.5 whitespace-nowrap"
           onClick={() => edit.keep({ op: "turn", turn_deg: -90 }, { label: `turn ${motif.name}` })}

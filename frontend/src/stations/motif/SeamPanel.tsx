@@ -11,9 +11,11 @@ import { SeamView } from "./SeamView";
 export function SeamPanel() {
   const { motif, seam } = useOpenMotif().bench;
   return (
-    <div className="flex h-full gap-6">
-      <SeamView />
-      <Profile seam={seam} height={motif.height_mm} />
+    <div className="flex h-full gap-6 max-[1150px]:gap-4">
+      <div className="flex shrink-0 gap-6 max-[1150px]:w-[146px] max-[1150px]:flex-col max-[1150px]:gap-1">
+        <SeamView />
+        <Profile seam={seam} height={motif.height_mm} />
+      </div>
       <div className="min-w-0 flex-1 overflow-y-auto">
         <SeamFigures />
         <Mending />

@@ -43,14 +43,14 @@ export function Profile({ seam, height }: { seam: Schemas["SeamMessage"]; height
       />
     ));
   return (
-    <figure className="w-[120px] shrink-0">
+    <figure className="w-[120px] shrink-0 max-[1150px]:w-full">
       <figcaption className="mb-1 text-[12.5px] text-moss">Edges in profile</figcaption>
       <svg
-        width="120"
-        height="150"
+        viewBox="0 0 120 150"
+        preserveAspectRatio="none"
         role="img"
         aria-label={`Edges in profile: they differ over ${seam.mismatch_mm.toFixed(2)} mm`}
-        className="border border-rule bg-work"
+        className="h-[150px] w-[120px] border border-rule bg-work max-[1150px]:h-[64px] max-[1150px]:w-full"
       >
         {differ.map(([a, b]) => (
           <rect key={a} x="1" y={y(a)} width="118" height={Math.max(1, y(b) - y(a))} fill="var(--color-weld)" opacity=".35" />

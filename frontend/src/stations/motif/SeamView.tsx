@@ -41,9 +41,9 @@ export function SeamView() {
     [motif, from, to, seam],
   );
   return (
-    <div className="w-[236px] shrink-0">
-      <h3 className="mb-1 text-[14px]">Seam, eight times close</h3>
-      <div className="h-[150px] border border-rule">
+    <div className="w-[236px] shrink-0 max-[1150px]:w-full">
+      <h3 className="mb-1 text-[14px] max-[1150px]:text-[12.5px] max-[1150px]:whitespace-nowrap">Seam, eight times close</h3>
+      <div className="h-[150px] border border-rule max-[1150px]:h-[72px]">
         <WorkCanvas paint={seamPaint} label="The right edge against the next left edge, magnified" testId="seam" />
       </div>
     </div>

@@ -45,7 +45,10 @@ function Opened({ motif, workshop }: { motif: Motif; workshop: Workshop }) {
         <Surface open={open} />
         <Questions />
       </div>
-      <aside aria-label="Motifs" className="flex w-[322px] shrink-0 flex-col border-l border-rule px-4 py-3">
+      <aside
+        aria-label="Motifs"
+        className="flex w-[322px] shrink-0 flex-col border-l border-rule px-4 py-3 max-[1150px]:w-[292px]"
+      >
         <MotifFacts key={`${motif.id} ${motif.name}`} />
         <MotifList workshop={workshop} open={motif} />
       </aside>

@@ -1,6 +1,6 @@
 import type { Line } from "../../shared/api/client";
 import { Caution } from "../../shared/ui/Verdict";
-import { Swatch, useSwatches } from "../../shared/view/Swatch";
+import { Swatch } from "../../shared/view/Swatch";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
 import { Mini } from "./Mini";
@@ -9,9 +9,8 @@ const CURRENT = "aria-[current]:border-l-4 aria-[current]:border-l-indigo";
 
 /** A line in the list: its brush, its name and count, where it lies among the others, and whether it is seen. */
 export function LineItem({ line, place, first, last }: { line: Line; place: number; first: boolean; last: boolean }) {
-  const { workshop, scenes, chosen, changes } = useLaidPage();
+  const { workshop, scenes, chosen, changes, swatches } = useLaidPage();
   const choose = useDesk((desk) => desk.choose);
-  const swatches = useSwatches(workshop);
   const scene = scenes.find((s) => s.line_id === line.id);
   const brush = workshop.brushes.find((b) => b.id === line.brush_id);
   const shows = line.visible ? "hide" : "show";

@@ -11,7 +11,7 @@ export function PageFindings() {
   const finding = useDesk((desk) => desk.finding);
   return (
     <>
-      <h2 className="mt-2.5 mb-1 truncate text-[15px]">
+      <h2 className="mt-2.5 mb-1 shrink-0 truncate text-[15px]">
         Findings {/* one line whatever it says, or the list would slip from under the pointer */}
         <span className={`font-sans text-[12.5px] ${trying ? "font-bold text-madder" : "font-normal text-moss"}`}>
           {trying ? "showing the cure, not yet taken" : chosen ? `on ${chosen.name}` : "on the page"}

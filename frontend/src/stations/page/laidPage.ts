@@ -3,6 +3,7 @@ import type { Line, Page, PageLines, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
 import { provided } from "../../shared/state/scoped";
+import { useSwatches, type BrushSwatch } from "../../shared/view/Swatch";
 import { useDesk } from "./desk";
 import type { PlacedFinding } from "./types";
 import { useLineChanges, type LineChanges } from "./usePage";
@@ -20,6 +21,7 @@ export interface LaidPage {
   path: string;
   scenes: Scene[];
   findings: PlacedFinding[];
+  swatches: (brushId: number) => BrushSwatch | undefined;
   /** Whether the cures of the findings are there, or still worked out. */
   cured: boolean;
 }
@@ -44,7 +46,8 @@ export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidP
   const { laid, cured } = useLay(`${path}#${versions}`, asked);
   const scenes = laid?.scenes ?? NONE;
   const findings = useMemo(() => held ?? findingsOf(scenes, chosenId), [held, scenes, chosenId]);
-  return { workshop, page, lines, changes, chosen, brushId, path, scenes, findings, cured };
+  const swatches = useSwatches(workshop);
+  return { workshop, page, lines, changes, chosen, brushId, path, scenes, findings, swatches, cured };
 }
 
 /** The findings on one line, or on all. */

@@ -10,17 +10,20 @@ export function TrialHeader({ width }: { width: number }) {
   const stepTo = useBench((bench) => bench.stepTo);
   const faulty = trials.filter((trial) => trial.findings.length || trial.refused).length;
   return (
-    <header className="mb-1.5 flex items-baseline gap-3">
+    <header className="mb-1.5 flex items-baseline gap-3 whitespace-nowrap">
       <h2 className="text-[15px]">Trial lines</h2>
-      <p className="text-[12.5px] text-moss">
+      <p className="min-w-0 truncate text-[12.5px] text-moss">
         {beside.size
           ? "Left as it is now, right what was kept aside."
-          : `${faulty ? `${faulty} of ${trials.length} have findings` : `All ${trials.length} join cleanly`}. Press one to see it large.`}
+          : `${faulty ? `${faulty} of ${trials.length} have findings` : `All ${trials.length} join cleanly`}.`}
+        {!beside.size && <span className="max-[1150px]:hidden"> Press one to see it large.</span>}
       </p>
       <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">
         <PinMenu />
         <Aside />
-        <span className="ml-2">Each {width} mm wide</span>
+        <span className="ml-2">
+          <span className="max-[1150px]:hidden">Each</span> {width} mm <span className="max-[1150px]:hidden">wide</span>
+        </span>
         <button className="plain-button px-1.5 py-0" disabled={step <= -2} onClick={() => stepTo(step - 1)}>
           closer
         </button>
