@@ -10,6 +10,8 @@ from pathlib import Path
 
 import pytest
 
+from looked_at_by import LOOKED_AT_BY
+
 ROOT = Path(__file__).parents[1]
 PACKAGE = ROOT / "src" / "sewn_garland"
 CORE = PACKAGE / "core"
@@ -98,6 +100,15 @@ def functions(file: Path):
 @pytest.mark.parametrize("file", sorted(CORE.rglob("*.py")), ids=lambda f: str(f.relative_to(CORE)))
 def test_no_function_of_the_core_is_long_without_a_reason_above_it(file):
     assert not [name for name, length, told in functions(file) if length > MOST_LINES_A_FUNCTION and not told]
+
+
+def test_every_file_of_the_core_has_its_test_or_names_the_one_that_looks_at_it():
+    tests = {file.relative_to(ROOT / "tests/core").with_suffix("").as_posix() for file in (ROOT / "tests/core").rglob("test_*.py")}
+    own = {name.rpartition("test_")[2] for name in tests}
+    files = {file.relative_to(CORE).with_suffix("").as_posix() for file in CORE.rglob("*.py") if file.stem != "__init__"}
+    untold = {name for name in files if name.rpartition("/")[2] not in own and LOOKED_AT_BY.get(name) not in tests}
+    assert not untold
+    assert not set(LOOKED_AT_BY) - files
 
 
 def test_functions_stay_short_on_the_whole():

@@ -25,7 +25,7 @@ from ..store.history import NotFound
 from .parked import whole
 from .recent import Recent
 
-Cuts = tuple[float, float] | None
+CutsMm = tuple[float, float] | None
 JointPair = tuple[tuple[float, float], tuple[float, float]] | None
 FRAME = re.compile(r'<svg [^>]*?width="([\d.]+)mm" height="([\d.]+)mm"')
 _motifs: Recent[Motif] = Recent(64)  # a motif may hold a picture of some megabytes
@@ -36,7 +36,7 @@ class KeptMotif(NamedTuple):
 
     svg: str
     base_line_mm: float
-    cuts: Cuts
+    cuts: CutsMm
     joints: JointPair
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from ..values.drawing import PaintedPieces
 from ..values.laid import LaidLine
 from ..values.line import MeasuredLine
-from ..values.outlines import Cuts
+from ..values.outlines import BisectorCuts
 
 STRIP_SAMPLES = 1200  # chosen: as many as a wide bend strip has pixels
 MOST_BEND = 1e6  # 1/mm; stands for a point
@@ -54,7 +54,7 @@ class Columns(NamedTuple):
     number: int = 0
 
 
-def piece_columns(item: PaintedPieces, cuts: Cuts | None = None) -> list[Columns]:
+def piece_columns(item: PaintedPieces, cuts: BisectorCuts | None = None) -> list[Columns]:
     """Return the tables of painted pieces, and where they end on bisectors."""
     out = [Columns("pieces", item.matrices)]
     if len(item.artwork) > 1:

@@ -11,14 +11,14 @@ from ..values.arrays import rows_of, stacked
 from ..values.findings import Finding
 from ..values.joins import Joins
 from ..values.laid import LaidLine
-from ..values.outlines import Cuts, ShapedOutlines, put_together
+from ..values.outlines import BisectorCuts, ShapedOutlines, put_together
 from ..values.pieces import Placed
 from ..values.tracks import Tracks
 from .said import Said
 
 
 def by_line(
-    tracks: Tracks, placed: Placed, outlines: ShapedOutlines | None, cuts: Cuts, joins: Joins, said: Sequence[Said]
+    tracks: Tracks, placed: Placed, outlines: ShapedOutlines | None, cuts: BisectorCuts, joins: Joins, said: Sequence[Said]
 ) -> list[LaidLine]:
     """Return each line with its own pieces, joins and outlines; these speak of pieces by their place in the line from then on."""
     n, rows = len(tracks.keys), tracks.rows

@@ -14,7 +14,7 @@ from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
 from ..maths.ragged import owners, ranges, run_heads
 from ..values.motif import Motif
-from ..values.outlines import Cuts, ShapedOutlines
+from ..values.outlines import BisectorCuts, ShapedOutlines
 
 
 def fitted_corners(
@@ -62,7 +62,7 @@ def _on_diagonal(motif: Motif, near: float, sign: float) -> tuple[np.ndarray, np
 
 
 def clipped_pieces(
-    motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, bent: ShapedOutlines | None, cuts: Cuts
+    motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, bent: ShapedOutlines | None, cuts: BisectorCuts
 ) -> ShapedOutlines:
     """Clip some pieces on the bisectors of their corners and keep what lies on their own leg's side.
 

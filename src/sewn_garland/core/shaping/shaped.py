@@ -13,7 +13,7 @@ from ..artwork.reach import reach_of
 from ..maths.curves import as_points
 from ..maths.ragged import owners, ranges
 from ..values.brush import Brush
-from ..values.outlines import Cuts, ShapedOutlines
+from ..values.outlines import BisectorCuts, ShapedOutlines
 from ..values.pieces import Placed
 from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
@@ -45,7 +45,7 @@ class Shaped:
     """
 
     outlines: ShapedOutlines | None
-    cuts: Cuts
+    cuts: BisectorCuts
     places: Places | None
     whole: np.ndarray
 
@@ -192,11 +192,11 @@ def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[S
     return made
 
 
-def _at_bisectors(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided) -> Cuts:
+def _at_bisectors(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided) -> BisectorCuts:
     """Return where pieces that reach mitred corners end."""
     mitred = divided.corners.some(divided.corners.style == "mitre")
     if not len(mitred.s):
-        return Cuts(np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2)))
+        return BisectorCuts(np.zeros(0, int), np.zeros((0, 2)), np.zeros((0, 2)))
     left, right = reach_of(brush)
     shift = tracks.shift[mitred.track]
     most = np.maximum(np.abs(left + shift), np.abs(right + shift)) * float(placed.width.max(initial=1.0))
@@ -217,4 +217,4 @@ def _at_bisectors(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided
         rows.append((own[touched], mitred.vertex[k[touched]], side * square[k[touched]]))
     piece, vertex, away = (np.concatenate(columns) for columns in zip(*rows, strict=True))
     order = np.argsort(piece, kind="stable")
-    return Cuts(piece[order], vertex[order], away[order])
+    return BisectorCuts(piece[order], vertex[order], away[order])

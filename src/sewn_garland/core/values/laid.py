@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from .findings import Finding
 from .joins import Joins
-from .outlines import Cuts, ShapedOutlines
+from .outlines import BisectorCuts, ShapedOutlines
 from .pieces import PieceId, Placed
 
 
@@ -31,7 +31,7 @@ class LaidLine:
     tightest_radius: float | None
     safe_radius: float | None
     outlines: ShapedOutlines | None
-    cuts: Cuts
+    cuts: BisectorCuts
 
     def id_of(self, place: int) -> PieceId:
         """Return who the piece at a place in ``pieces`` is."""

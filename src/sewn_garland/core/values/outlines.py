@@ -75,7 +75,7 @@ NOTHING = np.zeros(0, int)
 
 
 @dataclass(frozen=True, eq=False)
-class Cuts:
+class BisectorCuts:
     """Where pieces end on the bisectors of mitred corners, a row (k,) a cut, in the order of pieces.
 
     ``vertex`` (k, 2) lies on the bisector, the unit direction ``away`` (k, 2) is square to it and leaves
@@ -89,17 +89,17 @@ class Cuts:
     def __post_init__(self) -> None:
         freeze_arrays(self)
 
-    def some(self, rows: np.ndarray) -> Cuts:
+    def some(self, rows: np.ndarray) -> BisectorCuts:
         """Return some of the cuts, by rows or by a mask."""
-        return Cuts(self.piece[rows], self.vertex[rows], self.away[rows])
+        return BisectorCuts(self.piece[rows], self.vertex[rows], self.away[rows])
 
-    def split(self, edges: Sequence[int]) -> list[Cuts]:
+    def split(self, edges: Sequence[int]) -> list[BisectorCuts]:
         """Return the cuts of the pieces from each of ``edges``, rising, up to the next; each part's are numbered from 0."""
         if not len(self.piece):
             return [self] * (len(edges) - 1)
         places = np.searchsorted(self.piece, edges).tolist()
         own = [slice(*places[i : i + 2]) for i in range(len(edges) - 1)]
-        return [Cuts(self.piece[o] - first, self.vertex[o], self.away[o]) for o, first in zip(own, edges, strict=False)]
+        return [BisectorCuts(self.piece[o] - first, self.vertex[o], self.away[o]) for o, first in zip(own, edges, strict=False)]
 
 
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
