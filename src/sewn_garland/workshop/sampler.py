@@ -64,16 +64,16 @@ def sample_of(brush: Brush, pieces: dict[Role, Motif]) -> Sample:
     taken = (take["start"], take["outside_corner"], take["inside_corner"], take["end"])
     out = _runs_between(brush, corners, taken)
     if "start" in pieces:
-        out.append(_placed("start", pieces["start"], size, (take["start"] / 2, 0.0)))
+        out.append(_placed("start", size, (take["start"] / 2, 0.0)))
     if "end" in pieces:
-        out.append(_placed("end", pieces["end"], size, (first + third - take["end"] / 2, second)))
+        out.append(_placed("end", size, (first + third - take["end"] / 2, second)))
     for (role, side), place, turn in zip(SIDE_OF.items(), corners[1:3], (0.0, 90.0), strict=True):
         if role in pieces:
             motif = pieces[role]
             off = (np.array([motif.width / 2, motif.base_line]) - vertex_of(motif, side)) * size
             angle = np.radians(turn)
             rotated = np.array([off[0] * np.cos(angle) - off[1] * np.sin(angle), off[0] * np.sin(angle) + off[1] * np.cos(angle)])
-            out.append(_placed(role, motif, size, tuple(place + rotated), turn))
+            out.append(_placed(role, size, tuple(place + rotated), turn))
     slots = (
         Slot("start", take["start"] / 2, 0.0, 0.0, "start" in pieces),
         Slot("outside_corner", first, 0.0, 45.0, "outside_corner" in pieces),
@@ -98,7 +98,7 @@ def _runs_between(brush: Brush, corners: np.ndarray, taken: tuple[float, ...]) -
     return out
 
 
-def _placed(role: Role, motif: Motif, size: float, at: tuple[float, float], turn_deg: float = 0.0) -> SampledPiece:
+def _placed(role: Role, size: float, at: tuple[float, float], turn_deg: float = 0.0) -> SampledPiece:
     """Place a piece with its base line's middle at a point."""
     cos, sin = np.cos(np.radians(turn_deg)) * size, np.sin(np.radians(turn_deg)) * size
     return SampledPiece(role, 0, (float(cos), float(sin), float(-sin), float(cos), float(at[0]), float(at[1])))

@@ -98,13 +98,13 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
         yield Cure("Mirror every second one", _brush_change("travel", mirror="every_second"))
         yield Cure("Leave a gap of 5 %", _brush_change("spacing", gap_pct=5.0))
     elif finding.kind in ("leftover", "broken order"):
-        yield from _ease_cures(finding, brush, measured, lengths)
+        yield from _ease_cures(brush, measured, lengths)
     else:
         yield from _corner_cures(finding, brush, measured, lengths, gaps)
         yield from _bend_cures(brush, measured, lengths, gaps)
 
 
-def _ease_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:
+def _ease_cures(brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:
     now = round(brush.spacing.ease_limit_pct, 6)
     for limit in (now, *(step for step in LIMITS_PCT if step > now)):
         by = "" if limit == now else f", up to {limit:g} %"

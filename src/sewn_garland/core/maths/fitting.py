@@ -35,7 +35,7 @@ def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: f
         smooth = not len(corners)
     else:
         ring, edges, smooth = points, sorted({0, *map(int, corners), len(points) - 1}), False
-    seam = _direction(ring[[-2, -1, 1]], 0) if smooth and len(ring) > 3 else None
+    seam = _direction(ring[[-2, 1]]) if smooth and len(ring) > 3 else None
     commands, out = "M", [ring[:1]]
     for a, b in itertools.pairwise(edges):
         part = ring[a : b + 1]
@@ -71,7 +71,8 @@ def corners_of(points: np.ndarray, *, closed: bool, corner_from: float, reach: f
     return np.sort(best)
 
 
-def _direction(points: np.ndarray, end: int) -> np.ndarray:
+def _direction(points: np.ndarray) -> np.ndarray:
+    """Return the unit direction from a polyline's first point to its last; (0, 0) where they are one."""
     v = points[-1] - points[0]
     return v / (np.hypot(*v) or 1.0)
 

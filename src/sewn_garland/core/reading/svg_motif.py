@@ -42,7 +42,7 @@ def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: 
     for drawn in drawn_elements(source, left_out, where=where, pictures=True):
         made = [_picture_of(drawn, left_out)] if drawn.element.tag == f"{SVG}image" else [_shape_of(drawn, paints)]
         for clip in drawn.clips:
-            made = [part for shape in made if shape is not None for part in _clipped(shape, clip, left_out, where)]
+            made = [part for shape in made if shape is not None for part in _clipped(shape, clip, left_out)]
         shapes += [_owned(shape, drawn) for shape in made if shape is not None]
         points += sum(len(shape.commands) for shape in made if shape is not None)
         if points > MOST_POINTS:
@@ -158,12 +158,12 @@ def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
     return Shape("MLLLZ", apply(drawn.matrix, corners), None, picture=Picture(own, columns, rows, stencil))
 
 
-def _clipped(shape: Shape, clip: Clip, left_out: list[str], where: str) -> list[Shape]:
+def _clipped(shape: Shape, clip: Clip, left_out: list[str]) -> list[Shape]:
     """Cut a shape by a clip for good; a clipped stroke becomes a shape of its own."""
     if shape.picture is not None:
         left_out.append("A clip on a picture was left out; what it hid is shown.")
         return [shape]
-    mask = _clip_outline(clip, where)
+    mask = _clip_outline(clip)
     parts = []
     if shape.fill is not None:
         commands, points = combined([(shape.commands, shape.points, shape.fill_rule), mask], "overlap")
@@ -177,7 +177,7 @@ def _clipped(shape: Shape, clip: Clip, left_out: list[str], where: str) -> list[
     return [part for part in parts if part.commands]
 
 
-def _clip_outline(clip: Clip, where: str) -> tuple[str, np.ndarray, str]:
+def _clip_outline(clip: Clip) -> tuple[str, np.ndarray, str]:
     """Return what a clip shows: the union of its shapes, in mm."""
     outlines = []
     for drawn in clip.shapes:

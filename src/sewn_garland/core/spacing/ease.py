@@ -59,7 +59,7 @@ def space_runs(
     return replace(spacings, offset=np.where(left, spacings.rest * share, spacings.offset))
 
 
-def _leave(period: Period, room: np.ndarray, closed: np.ndarray, limit: float) -> RunSpacings:
+def _leave(period: Period, room: np.ndarray, closed: np.ndarray, _limit: float) -> RunSpacings:
     n = period.fitting(room, closed=closed)
     rest = np.maximum(0.0, room - period.span(n, closed=closed))
     return RunSpacings.of(n, rest=np.where(n > 0, rest, room), short=n == 0, broken_order=closed & (n % period.size != 0))
