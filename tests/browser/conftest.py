@@ -40,6 +40,12 @@ def demo_file(tmp_path_factory):
     return file
 
 
+STATION_IS_THERE = """() => {
+  const main = document.querySelector("main");
+  return main?.childElementCount > 0 && !/^(Opening|Laying it out)/.test(main.innerText);
+}"""
+
+
 @dataclass
 class App:
     """A served app and a way to open windows on it."""
@@ -53,6 +59,7 @@ class App:
         page.on("pageerror", lambda error: self.troubles.append(str(error)))
         page.on("console", lambda m: self.troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
         page.goto(f"{self.address}/{place}")
+        page.wait_for_function(STATION_IS_THERE)  # on a busy machine the network may be idle before what came is run
         page.wait_for_load_state("networkidle")
         return page
 

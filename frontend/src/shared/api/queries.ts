@@ -12,8 +12,17 @@ export const useTrouble = create<{ message: string | null; say: (message: string
   say: (message) => set({ message }),
 }));
 
+const WORKSHOP = { queryKey: ["workshop"], queryFn: () => kept<Workshop>(api.GET("/api/workshop")) };
+
 export function useWorkshop() {
-  return useQuery({ queryKey: ["workshop"], queryFn: () => kept<Workshop>(api.GET("/api/workshop")), staleTime: 0 });
+  return useQuery({ ...WORKSHOP, staleTime: 0 });
+}
+
+/** The workshop as it was fetched last, within a station, which opens once it is there. */
+export function useOpenWorkshop(): Workshop {
+  const { data } = useQuery(WORKSHOP);
+  if (!data) throw new Error("the workshop is read before it is there");
+  return data;
 }
 
 export function useLimits() {

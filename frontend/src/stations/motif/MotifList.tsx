@@ -1,6 +1,7 @@
 import { useCallback } from "react";
-import type { Motif, Workshop } from "../../shared/api/client";
+import type { Motif } from "../../shared/api/client";
 import { useMotifs } from "../../shared/api/motifs";
+import { useOpenWorkshop } from "../../shared/api/queries";
 import { go } from "../../shared/ui/place";
 import { fitView } from "../../shared/view/view";
 import { stampOf, stampShapes } from "../../shared/view/stamp";
@@ -9,7 +10,9 @@ import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
 const CURRENT = "aria-[current]:border-2 aria-[current]:border-indigo";
 
-export function MotifList({ workshop, open }: { workshop: Workshop; open: { id: number } | undefined }) {
+/** All motifs; press one to bring it to the bench. */
+export function MotifList({ open }: { open: { id: number } | undefined }) {
+  const workshop = useOpenWorkshop();
   const drawn = useMotifs(workshop.motifs);
   return (
     <>

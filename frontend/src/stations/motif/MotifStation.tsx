@@ -36,13 +36,13 @@ function Station({ workshop, id }: { workshop: Workshop; id: number | null }) {
     { letter: "y", words: "scan tray", act: () => begin("tray") },
     { letter: "u", words: "pick up from a page", act: () => begin("pick-up") },
   ]);
-  if (motif && !original && beginning !== "pick-up") return <Work key={motif.id} motif={motif} workshop={workshop} />;
+  if (motif && !original && beginning !== "pick-up") return <Work key={motif.id} motif={motif} />;
   return (
     <>
       <div className="relative flex min-w-0 flex-1 flex-col">
         <BeginBar />
         {original && <PictureBench key={original.sha} original={original} />}
-        {!original && beginning === "pick-up" && <PickUp workshop={workshop} />}
+        {!original && beginning === "pick-up" && <PickUp />}
         {!original && beginning !== "pick-up" && (
           <div className="relative flex-1">
             {beginning === "starters" && <Starters open={null} />}
@@ -53,7 +53,7 @@ function Station({ workshop, id }: { workshop: Workshop; id: number | null }) {
       </div>
       {!original && (
         <aside aria-label="Motifs" className="flex w-[300px] shrink-0 flex-col border-l border-rule px-4 py-3">
-          <MotifList workshop={workshop} open={open} />
+          <MotifList open={open} />
         </aside>
       )}
     </>

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { api, kept, type Motif, type Workshop } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
+import { api, kept, type Motif } from "../../shared/api/client";
+import { useChange, useOpenWorkshop } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
@@ -9,7 +9,8 @@ import { PageRegion, type Region } from "./PageRegion";
 import { useBeginning } from "./beginning";
 
 /** Pick up a region of a page, its brushes laid, as a new motif. */
-export function PickUp({ workshop }: { workshop: Workshop }) {
+export function PickUp() {
+  const workshop = useOpenWorkshop();
   const onDone = useBeginning((now) => now.done);
   const [pageId, setPageId] = useState(workshop.pages[0]?.id ?? 0);
   const page = workshop.pages.find((p) => p.id === pageId);

@@ -1,4 +1,5 @@
-import type { Motif, Workshop } from "../../shared/api/client";
+import type { Motif } from "../../shared/api/client";
+import { useOpenWorkshop } from "../../shared/api/queries";
 import { useBeginning } from "./beginning";
 import { Bench } from "./Bench";
 import { DrawBar } from "./DrawBar";
@@ -14,15 +15,16 @@ import { useWork, WorkProvider } from "./work";
 import { WorkBar } from "./WorkBar";
 
 /** One motif at work: the bench, and below it the open question. */
-export function Work({ motif, workshop }: { motif: Motif; workshop: Workshop }) {
+export function Work({ motif }: { motif: Motif }) {
   return (
     <WorkProvider of={motif}>
-      <Opened motif={motif} workshop={workshop} />
+      <Opened motif={motif} />
     </WorkProvider>
   );
 }
 
-function Opened({ motif, workshop }: { motif: Motif; workshop: Workshop }) {
+function Opened({ motif }: { motif: Motif }) {
+  const workshop = useOpenWorkshop();
   const tab = useWork((work) => work.tab);
   const places = useWork((work) => work.places);
   const choosePlaces = useWork((work) => work.choose);
@@ -50,7 +52,7 @@ function Opened({ motif, workshop }: { motif: Motif; workshop: Workshop }) {
         className="flex w-[322px] shrink-0 flex-col border-l border-rule px-4 py-3 max-[1150px]:w-[292px]"
       >
         <MotifFacts key={`${motif.id} ${motif.name}`} />
-        <MotifList workshop={workshop} open={motif} />
+        <MotifList open={motif} />
       </aside>
     </OpenMotifContext>
   );

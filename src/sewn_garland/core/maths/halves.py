@@ -27,7 +27,7 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     low, high = t[cell], t[cell + 1]
     rising = signs[crossed, cell + 1] > 0
     own_value = value[which]
-    for _ in range(BISECTIONS):
+    for _ in range(BISECTIONS):  # a root finder for arrays takes longer to be called than these rounds do
         middle = (low + high) / 2
         above = _value_at(own_value, middle) > 0
         high, low = np.where(above == rising, middle, high), np.where(above == rising, low, middle)

@@ -238,6 +238,9 @@ def _crossing(x: np.ndarray, level: np.ndarray) -> np.ndarray:
 
 
 def _bisected(x: np.ndarray, level: np.ndarray) -> np.ndarray:
+    """Return where cubics (m, 4) of one direction reach a level (m,): plain halving, which took a third to two thirds of the
+    time of SciPy's root finder for arrays when both were tried, and is asked for at every step of a drag.
+    """
     low, high = np.zeros(len(x)), np.ones(len(x))
     rising = x[:, 3] > x[:, 0]
     for _ in range(CROSSING_ROUNDS):
