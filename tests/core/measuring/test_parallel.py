@@ -132,3 +132,14 @@ def test_a_turn_too_slight_to_see_is_no_reason_to_halve_a_parallel():
         row = parallel(line, beside)
         assert len(row.line.coeffs) == 2
         assert row.length == pytest.approx(40 - beside * turn, abs=1e-6)
+
+
+def test_one_sharp_bend_does_not_refine_the_whole_leg():
+    """The offset's own definition, P + d N, sampled densely, is the independent truth."""
+    line = measured("M0 0C40 60 10 60 50 0")  # turns within 0.63 mm
+    beside = parallel(line, 6.0)
+    assert 8 <= len(beside.line.coeffs) < 200
+    frames = frames_at(line, np.linspace(0, line.length, 200_001))
+    truth = LineString(frames.position + 6.0 * frames.normal)
+    places = frames_at(beside, np.linspace(0, beside.length, 500)).position
+    assert max(truth.distance(Point(place)) for place in places) < 2e-4
