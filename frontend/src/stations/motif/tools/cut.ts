@@ -1,14 +1,13 @@
-import type { Edit, Motif } from "../../../shared/api/client";
+import type { Motif } from "../../../shared/api/client";
 import { round, snapped } from "../view";
+import { STEP_MM, type EditOf } from "./steps";
 import type { Tool } from "./tool";
 
 type Cuts = [number, number];
 export type FrameSide = "left_mm" | "top_mm" | "right_mm" | "bottom_mm";
 type Frame = Record<FrameSide, number>;
-type EditOf<Op extends Edit["op"]> = Extract<Edit, { op: Op }>;
 
 const SNAP_PX = 6;
-const STEP_MM = 0.1;
 const LEAST_APART_MM = 0.1;
 
 /** Where the motif is cut: by its tapes, else at its frame's ends. */

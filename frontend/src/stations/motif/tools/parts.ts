@@ -1,11 +1,9 @@
-import type { Edit } from "../../../shared/api/client";
 import { round } from "../view";
+import { STEP_MM, type EditOf } from "./steps";
 import type { Tool } from "./tool";
 
-type EditOf<Op extends Edit["op"]> = Extract<Edit, { op: Op }>;
 type Place = [number, number];
 
-const STEP_MM = 0.1;
 const TURN_STEP_DEG = 5;
 const LEAST_SCALE = 0.02;
 

@@ -1,11 +1,9 @@
-import type { Edit, Schemas } from "../../../shared/api/client";
+import type { Schemas } from "../../../shared/api/client";
 import { round } from "../view";
+import { STEP_MM, type EditOf } from "./steps";
 import type { Tool } from "./tool";
 
 export type Contour = Schemas["ContourMessage"];
-type EditOf<Op extends Edit["op"]> = Extract<Edit, { op: Op }>;
-
-const STEP_MM = 0.1;
 
 /** Where a point lies: the part, its outline. */
 export interface Outline {
