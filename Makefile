@@ -25,7 +25,7 @@ quick: install .venv/.dev
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint soon
 
 soon: .venv/.dev
-	FEWER_EXAMPLES=5 $(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser
+	FEWER_EXAMPLES=5 $(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser -m "not thorough"
 
 install: .venv/.app $(STATIC)
 

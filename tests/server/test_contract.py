@@ -76,6 +76,7 @@ def port():
         return free.getsockname()[1]
 
 
+@pytest.mark.thorough
 def test_serving_the_demo_prints_the_address_and_listens_here_only(tmp_path, port):
     command = [sys.executable, "-m", "sewn_garland.cli", "serve", "--demo", "--data", str(tmp_path), "--port", str(port)]
     server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)

@@ -178,6 +178,7 @@ def test_a_picture_motif_is_served_and_taken_in_again(client):
     assert again["shapes"][0]["picture"]["width_px"] == 500
 
 
+@pytest.mark.thorough
 def test_a_job_is_stopped_and_keeps_nothing(client):
     original = ok(bring_in(client, picture(size=(2000, 1600))))
     how = {"trace": "colours", "colours": 12, "least_speck_px": 0, "trim": False}
@@ -250,6 +251,7 @@ def test_bad_changes_are_refused_in_words_and_nothing_is_kept(bench, change, say
     assert bench.get("/api/motifs/1").json == before
 
 
+@pytest.mark.thorough
 def test_odd_motifs_never_fail_the_server(bench):
     """Every whole-motif change on drawings that are hardly there."""
     drawings = ['<path d="M0 0L9 0" stroke="#000" stroke-width=".01"/>', '<path d="M1 1h.001v.001z"/>', '<circle cx="5" cy="5" r="4" fill="none" stroke="#000" stroke-width="9"/>',

@@ -7,6 +7,7 @@ import subprocess
 import sys
 import time
 
+import pytest
 from sqlmodel import select
 
 from sewn_garland.store.database import Store
@@ -27,6 +28,7 @@ while True:
 """
 
 
+@pytest.mark.thorough
 def test_a_killed_server_loses_nothing_acknowledged(tmp_path):
     file = tmp_path / "w.sqlite"
     Store(file).close()

@@ -73,6 +73,7 @@ def test_on_a_straight_line_the_picture_itself_is_drawn():
     assert svg.count('width="200" height="60"') == 1 and svg.count("<use") == 3
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("how", [{"round_bends": "bent"}, {"kind": "once_length"}, {"round_bends": "jointed"}, {}])
 @pytest.mark.parametrize("corner", ["through", "round", "mitre", "lap", "butt"])
 def test_a_brush_of_pictures_alone_goes_round_corners_in_every_way(how, corner):

@@ -39,6 +39,7 @@ brushes = st.builds(
 )  # fmt: skip
 
 
+@pytest.mark.thorough
 @settings(max_examples=examples(100), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
@@ -59,6 +60,7 @@ def test_any_brush_on_any_line_gives_finite_pieces_in_order(which, text):
         assert np.isfinite([finding.at_mm, finding.amount, *finding.at]).all()
 
 
+@pytest.mark.thorough
 @settings(max_examples=examples(20), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(which=brushes, text=path)
 def test_the_same_input_gives_the_same_bytes(which, text):
@@ -109,6 +111,7 @@ HOSTILE = {
 }
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("travel", ["rigid", "bent", "jointed", "once_length", "once_proportion"])
 @pytest.mark.parametrize("corner", CORNERS)
 @pytest.mark.parametrize("name", HOSTILE)

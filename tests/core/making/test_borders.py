@@ -51,6 +51,7 @@ def test_each_arrangement_has_the_symmetries_of_its_group_and_no_more(name):
     assert slid(points, length, lambda p: (p[0], -p[1], p[2])) == glide
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("name", sorted(GROUPS))
 def test_each_is_recognised_from_its_looks(name):
     assert arrangement_of(in_arrangement(HOOK, name)) == name

@@ -48,6 +48,7 @@ def test_mismatch_slope_and_colour_of_a_seam_are_those_drawn():
     assert seam.delta_e == pytest.approx(Color("#f00").delta_e(Color("#0f0"), method="2000", space="lab"), abs=0.01)  # coloraide
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("period", [17.0, 23.5])
 def test_the_best_cut_keeps_whole_periods(period):
     found = best_cut(sine(period))

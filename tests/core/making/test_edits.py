@@ -228,6 +228,7 @@ def test_resizing_says_what_becomes_of_strokes():
     assert any("below 0.1 mm" in s for s in small.left_out)
 
 
+@pytest.mark.thorough
 def test_a_heavy_motif_is_told_with_a_cure_that_makes_it_lighter():
     ring = motif_from_starter("ring")
     frayed = edited(ring, "fray", {"parts": [0], "depth_mm": 0.05, "tufts_per_cm": 300, "snapped": False, "seed": 1})

@@ -15,6 +15,7 @@ def points_of(line, n=6000):
     return frames_at(line, np.union1d(np.linspace(0, line.length, n), line.vertex_s)).position
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("beside", [-6.0, -1.5, 2.0, 5.0])
 @pytest.mark.parametrize("path", ["M0 0C40 60 80 -60 120 0", "M0 0L50 0L80 40L140 30", "M0 0A60 40 20 0 1 90 30"])
 def test_a_parallel_is_the_offset_curve(path, beside):
@@ -134,6 +135,7 @@ def test_a_turn_too_slight_to_see_is_no_reason_to_halve_a_parallel():
         assert row.length == pytest.approx(40 - beside * turn, abs=1e-6)
 
 
+@pytest.mark.thorough
 def test_one_sharp_bend_does_not_refine_the_whole_leg():
     """The offset's own definition, P + d N, sampled densely, is the independent truth."""
     line = measured("M0 0C40 60 10 60 50 0")  # turns within 0.63 mm

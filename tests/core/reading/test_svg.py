@@ -161,6 +161,7 @@ BAD = {
 }
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("case", BAD)
 @pytest.mark.parametrize("read", [lines_from_svg, motif_from_svg])
 def test_bad_files_are_refused_in_a_sentence(case, read):
