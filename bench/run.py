@@ -10,7 +10,7 @@ from collections.abc import Callable
 import numpy as np
 
 from making import bench_making
-from sewn_garland.core.assemble import drawing_of
+from sewn_garland.core.assemble import drawing_of, painted
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, measure
@@ -63,7 +63,7 @@ def bench_laying() -> None:
     row("growth from 10 000 to 100 000 pieces (10 is linear, less: the line itself)", f"{growth:.1f} ×", "≤ 12 ×", growth <= 12)
     made = brush(motif, spacing={"size_pct": 100 * length / 100_000 / 10.4, "gap_pct": 30})
     laid = lay(made, [line])[0]
-    drawing = drawing_of(1000, 1000, [(made.pieces.motifs, laid)])
+    drawing = drawing_of(1000, 1000, [painted(made.pieces.motifs, laid)])
     size = len(compact_svg(drawing)) / len(laid.pieces.s)
     row("compact SVG, bytes a piece", f"{size:.1f}", "≤ 90", size <= 90)
     row("writing it, 100 000 pieces", f"{median_seconds(lambda: compact_svg(drawing), 3):.2f} s", "–", True)

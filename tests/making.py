@@ -44,8 +44,8 @@ def bar_svg(width: float = 10, height: float = 2, fill: str = "#a33a2f") -> str:
     return svg(f'<rect width="{width}" height="{height}" fill="{fill}"/>', width, height)
 
 
-def bar(width: float = 10, height: float = 2) -> Motif:
-    return motif_from_svg(bar_svg(width, height))
+def bar(width: float = 10, height: float = 2, fill: str = "#a33a2f") -> Motif:
+    return motif_from_svg(bar_svg(width, height, fill))
 
 
 def brush(*motifs: Motif, **settings) -> Brush:
@@ -87,7 +87,7 @@ def brush_document(**sections) -> dict:
 
 def drawing(width: float, height: float, *lines: tuple[Sequence[Motif], LaidLine], **under) -> Drawing:
     """Return a page of laid lines, each with the motifs of its brush, as a drawing."""
-    return drawing_of(width, height, [(tuple(motifs), laid) for motifs, laid in lines], **under)
+    return drawing_of(width, height, [painted(tuple(motifs), laid) for motifs, laid in lines], **under)
 
 
 def shapes_drawn(motifs: Sequence[Motif], laid: LaidLine, pieces: Iterable[int]) -> list[Shape]:

@@ -15,7 +15,7 @@ from typing import Any
 
 import orjson
 
-from .core.assemble import drawing_of
+from .core.assemble import drawing_of, on_page
 from .core.drawing.png import pixels_of, png_from_svg
 from .core.drawing.svg import compact_svg, motif_svg
 from .core.drawing.tables import pieces_csv, report
@@ -185,7 +185,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     seconds = time.perf_counter() - began
     if arguments.report:
         laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
-    svg = compact_svg(drawing_of(page.width_mm, page.height_mm, [(brush.pieces.motifs, line) for line in laid]))
+    svg = compact_svg(drawing_of(page.width_mm, page.height_mm, [on_page(brush.pieces.motifs, line, brush.ink) for line in laid]))
     files = {arguments.out: svg.encode()}
     if pixels:
         files[arguments.png] = png_from_svg(svg, width_px=pixels[0], height_px=pixels[1])

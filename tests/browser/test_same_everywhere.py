@@ -49,6 +49,35 @@ def test_a_demo_page_on_the_screen_is_its_picture(app, number, tmp_path):
     compare(page, svg, size, rings)
 
 
+@pytest.mark.parametrize(
+    ("way", "what", "per_piece", "ceiling"),
+    [
+        ("multiply", "the line as one", 60, 80),
+        ("exclusion", "each piece", 70, 100),
+        ("difference", "each piece", 100, 60),
+        ("darken", "the line as one", 100, 90),
+    ],
+)
+def test_a_chain_laid_on_in_another_way_shows_on_its_page_as_in_its_file(app, way, what, per_piece, ceiling):
+    page = app.open("#/repeat/4")
+    page.get_by_role("button", name="What colour?").click()
+    page.get_by_role("radio", name=way, exact=True).click()
+    page.get_by_role("radio", name=what).click()
+    for name, share in (("Ink per piece", per_piece), ("Ceiling of the line", ceiling)):
+        page.get_by_label(name).fill(str(share))
+        page.get_by_label(name).press("Enter")
+    subject = "The line" if what == "the line as one" else "Each piece"
+    expect(page.get_by_test_id("words")).to_contain_text(f"{subject} is laid on as {way}")
+    expect(page.get_by_text("All changes kept")).to_be_visible()
+    page = app.open("#/page/3")
+    page.get_by_test_id("sheet").focus()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("complementary", name="Lines").locator("li[aria-current]")).to_have_count(0)
+    svg = page.request.get(f"{app.address}/api/pages/3/page.svg?ground=page").text()
+    assert svg.count(f"mix-blend-mode:{way}") in (1, 2)  # the line, or each of the two motifs
+    compare(page, svg, (240, 90), [])
+
+
 def zoom_in(page, at):
     """Zoom about a place of the sheet, mm, until it is about three times as large."""
     sheet = page.get_by_test_id("sheet")

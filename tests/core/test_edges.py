@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from making import bar, brush, drawing, measured, svg
-from sewn_garland.core.assemble import drawing_of
+from sewn_garland.core.assemble import drawing_of, painted
 from sewn_garland.core.drawing.line_path import path_data_from_line
 from sewn_garland.core.drawing.svg import compact_svg, path_data, plain_svg
 from sewn_garland.core.drawing.tables import pieces_csv, report
@@ -43,6 +43,7 @@ LINES = {
 }
 
 
+@pytest.mark.thorough
 @pytest.mark.parametrize("name", LINES)
 @pytest.mark.parametrize("settings", [{}, {"ease": "gaps", "gap": -0.5}, {"ease": "size", "facing": "start", "side_shift": 5.0},
                                       {"outside_corner": "butt", "inside_corner": "butt", "mirror": "every_second", "turn_deg": 33.0}])  # fmt: skip
@@ -206,7 +207,7 @@ def test_a_motif_without_shapes_is_laid_and_drawn_as_nothing(how, frame, more):
     made = brush(Motif((), *frame), round_bends=how, **more)
     (laid,) = lay(made, [measured("M0 0H100V50")])
     assert len(laid.pieces.s)
-    page = drawing_of(100, 100, [(made.pieces.motifs, laid)])
+    page = drawing_of(100, 100, [painted(made.pieces.motifs, laid)])
     for write in (compact_svg, plain_svg):
         assert "<path" not in write(page)
     assert np.isfinite(laid.joins.gap).all()

@@ -8,7 +8,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from ..core.assemble import drawing_of
+from ..core.assemble import drawing_of, on_page
 from ..core.drawing.line_path import path_data_from_line
 from ..core.drawing.shapes import motif_within
 from ..core.lay import lay
@@ -142,7 +142,7 @@ def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear") ->
     page, laid = laid_lines(session, page_id)
     under = page.ground if ground == "page" else None if ground == "clear" else ground
     flats = [Flat(flat["d"], flat["fill"]) for flat in page.scenery] if ground == "page" else []
-    lines = [(brush.pieces.motifs, line) for brush, line in laid]
+    lines = [on_page(brush.pieces.motifs, line, brush.ink) for brush, line in laid]
     return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=flats)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.assemble import painted
+from ..core.assemble import on_page, painted
 from ..core.drawing.columns import Columns, bend_columns, join_columns, piece_columns
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
@@ -16,6 +16,7 @@ from ..core.inspecting.verdict import verdict
 from ..core.lay import cured, lay, without_end
 from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
+from ..core.values.drawing import Group
 from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
 from .recent import Recent
@@ -65,8 +66,11 @@ class LaidScene:
         if self.laid is None:
             return about
         laid, joins = self.laid, self.laid.joins
+        drawn = on_page(self.scene.brush.pieces.motifs, laid, self.scene.brush.ink)
+        whole = drawn if isinstance(drawn, Group) else Group((drawn,))
         return {
-            **about, "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
+            **about, "covers": whole.opacity, "laid_on_as": whole.blend, "pieces_laid_on_as": self.scene.brush.ink.of_piece,
+            "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
             "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
             "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),
             "worst_mm": float(np.abs(joins.gap).max()) if len(joins.gap) else None,
@@ -78,7 +82,7 @@ class LaidScene:
         """Return its pieces as tables, with their joins and the line's bend strip where asked."""
         if self.laid is None:
             return []
-        out = piece_columns(painted(self.scene.brush.pieces.motifs, self.laid), self.laid.cuts)
+        out = piece_columns(painted(self.scene.brush.pieces.motifs, self.laid, self.scene.brush.ink), self.laid.cuts)
         out += join_columns(self.laid) if joins else []
         return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])
 

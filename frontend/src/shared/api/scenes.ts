@@ -12,6 +12,7 @@ type NumbersOf<T extends Table> = Numbers[(typeof TABLES)[T]["dtype"]];
 export interface ScenePieces {
   matrices: Float32Array;
   motif: Uint16Array;
+  opacity: Float32Array;
   drawn: Uint32Array;
   outline: Float32Array;
   contours: Uint32Array;
@@ -101,6 +102,7 @@ function sceneOf(scene: Schemas["SceneHeader"], tables: Tables): Scene {
     ...scene,
     matrices: tables.of("pieces"),
     motif: tables.of("motif"),
+    opacity: tables.of("opacity"),
     drawn: tables.of("drawn"),
     outline: tables.of("outline"),
     contours: tables.of("contours"),

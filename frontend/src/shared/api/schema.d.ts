@@ -874,6 +874,34 @@ export interface components {
             kept_at: number | null;
         };
         /**
+         * Ink
+         * @description How the colours of a line come to lie on what is below: each piece's share of cover, the finished line's, and the blending.
+         */
+        Ink: {
+            /**
+             * Per Piece Pct
+             * @default 100
+             */
+            per_piece_pct: number;
+            /**
+             * Ceiling Pct
+             * @default 100
+             */
+            ceiling_pct: number;
+            /**
+             * Laid On As
+             * @default normal
+             * @enum {string}
+             */
+            laid_on_as: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Blends
+             * @default line
+             * @enum {string}
+             */
+            blends: "line" | "each_piece";
+        };
+        /**
          * Joins
          * @description How joins are measured, and from what on they are a finding.
          */
@@ -1034,6 +1062,15 @@ export interface components {
              *     }
              */
             joins: components["schemas"]["Joins"];
+            /**
+             * @default {
+             *       "per_piece_pct": 100,
+             *       "ceiling_pct": 100,
+             *       "laid_on_as": "normal",
+             *       "blends": "line"
+             *     }
+             */
+            ink: components["schemas"]["Ink"];
         };
         /** Spacing */
         Spacing: {
@@ -2908,7 +2945,8 @@ export interface components {
          *
          *     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
          *     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
-         *     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+         *     The line as one ``covers`` what is below it by a share, and is ``laid_on_as`` one of the standard's ways;
+         *     each of its pieces as another. ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
          */
         SceneHeader: {
             /** Key */
@@ -3041,6 +3079,23 @@ export interface components {
              * @default null
              */
             worst_kink_deg: number | null;
+            /**
+             * Covers
+             * @default 1
+             */
+            covers: number;
+            /**
+             * Laid On As
+             * @default normal
+             * @enum {string}
+             */
+            laid_on_as: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Pieces Laid On As
+             * @default normal
+             * @enum {string}
+             */
+            pieces_laid_on_as: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /** Findings */
             findings?: components["schemas"]["FindingMessage"][];
         };

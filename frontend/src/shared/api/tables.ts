@@ -4,6 +4,7 @@
 export const TABLES = {
   pieces: { dtype: "f4", width: 6 },
   motif: { dtype: "u2", width: 1 },
+  opacity: { dtype: "f4", width: 1 },
   drawn: { dtype: "u4", width: 1 },
   outline: { dtype: "f4", width: 2 },
   contours: { dtype: "u4", width: 5 },
@@ -22,6 +23,9 @@ export const PIECES = { a: 0, b: 1, c: 2, d: 3, e: 4, f: 5, width: 6 } as const;
 
 /** A row a piece: its motif's place among the brush's; left out where there is one. */
 export const MOTIF = { motif: 0, width: 1 } as const;
+
+/** A row a piece: how much of what is below it covers, 0 to 1; left out where all cover whole. */
+export const OPACITY = { share: 0, width: 1 } as const;
 
 /** A row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined; left out where all are stamped. */
 export const DRAWN = { how: 0, width: 1 } as const;

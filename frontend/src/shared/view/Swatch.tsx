@@ -3,11 +3,12 @@ import type { Motif, Workshop } from "../api/client";
 import { useSceneMotifs } from "../api/motifs";
 import { useLay } from "../api/useLay";
 import type { Scene } from "../api/scenes";
-import { laidOf, paintPieces } from "./painter";
+import { blends, laidOf, paintPieces } from "./painter";
 import type { Paint } from "./layers";
 import { fitView } from "./view";
 import { WorkCanvas } from "./WorkCanvas";
 
+const PAPER = "#ffffff"; // what swatches lie on
 const NOTHING = {};
 const NO_SCENES: Scene[] = [];
 const NO_MOTIFS: Motif[] = [];
@@ -40,6 +41,10 @@ export function Swatch({
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
       if (!scene?.box || !motifs) return;
+      if (blends(scene)) {
+        ctx.fillStyle = PAPER;
+        ctx.fillRect(0, 0, size.width, size.height);
+      }
       paintPieces(ctx, laidOf(motifs, scene), fitView(size.width, size.height, scene.box as [number, number], 3), ratio, size);
     },
     [scene, motifs],

@@ -265,3 +265,46 @@ test("pieces outside the part of a canvas that is seen are not painted", async (
   expect(painted.transforms[0]).toEqual([5, 0, 0, 5, 150, 50]);
   expect(painted.fills.length).toBe(1);
 });
+
+test("a piece that is seen through covers as one: part by part where its parts are apart, else put together first", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const groups: string[] = [];
+  const { ctx } = fakeContext();
+  const shares: number[] = [];
+  const fill = ctx.fill.bind(ctx);
+  ctx.fill = (...given: never[]) => (shares.push(ctx.globalAlpha), fill(...given));
+  Object.assign(ctx, { canvas: { width: 200, height: 100 }, globalAlpha: 1, drawImage: () => groups.push("laid on") });
+  const own = fakeContext();
+  vi.stubGlobal(
+    "OffscreenCanvas",
+    class {
+      getContext = () => Object.assign(own.ctx, { clearRect: () => undefined });
+    },
+  );
+  const scene = { matrices: at([10, 10], [20, 10]), motif: new Uint16Array(0), opacity: new Float32Array([0.5, 1]) };
+  const plain = { ...motif(), shapes: [shape] };
+  paintPieces(ctx, laidOf([plain], scene), VIEW, 1, AREA);
+  expect([shares, groups]).toEqual([[0.5, 1], []]);
+  paintPieces(ctx, laidOf([motif()], scene), VIEW, 1, AREA);
+  expect([shares, groups]).toEqual([[0.5, 1, 1], ["laid on"]]); // the thread lies over the bar
+  expect([own.painted.fills.length, own.painted.strokes]).toEqual([1, 1]);
+});
+
+test("specks that are seen through are painted one by one, so that they gather", async () => {
+  const { paintPieces, laidOf } = await import("./painter");
+  const { ctx, painted } = fakeContext();
+  const scene = {
+    matrices: at([10, 10], [10, 10], [30, 10]),
+    motif: new Uint16Array(0),
+    opacity: new Float32Array([0.5, 0.5, 1]),
+  };
+  paintPieces(ctx, laidOf([motif()], scene), { scale: 0.2, x: 0, y: 0 }, 1, AREA);
+  expect(painted.fills.map((path) => path.moves.length)).toEqual([1, 1, 1]);
+});
+
+test("only what is laid on normally can be painted apart from what is below it", async () => {
+  const { blends } = await import("./painter");
+  expect(blends({})).toBe(false);
+  expect(blends({ laid_on_as: "multiply" })).toBe(true);
+  expect(blends({ pieces_laid_on_as: "screen" })).toBe(true);
+});

@@ -1,6 +1,7 @@
-import type { Motif } from "../api/client";
+import type { Motif, Schemas } from "../api/client";
 import type { ScenePieces } from "../api/scenes";
 import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
+import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { Specks } from "./specks";
 import { laidArtwork, stampOf, stampShapes, type Artwork, type Stamp } from "./stamp";
@@ -11,13 +12,16 @@ const SPECK_PX = 1.5; // of a device pixel, from the middle
 const SEAM_PX = 0.5; // of a device pixel: both sides reach so far over a bisector, for no ground to show along it
 const BENT_REACH = 3; // chosen: how much further a piece may reach once it is bent
 
+/** How a line as one, and each of its pieces, is laid on what is below. */
+type Laying = Pick<Schemas["SceneHeader"], "covers" | "laid_on_as" | "pieces_laid_on_as">;
+
 /** What is laid on one line, ready to be painted: a stamp for each motif of its brush, and the scene's tables. */
-export interface Laid extends ScenePieces {
+export interface Laid extends ScenePieces, Laying {
   stamps: Stamp[];
 }
 
 /** What a scene says of its pieces. */
-export type LaidScene = Pick<ScenePieces, "matrices" | "motif"> & Partial<ScenePieces>;
+export type LaidScene = Pick<ScenePieces, "matrices" | "motif"> & Partial<ScenePieces & Laying>;
 
 /** Make a scene's pieces ready with the motifs of its brush, in their order. */
 export const laidOf = (motifs: Motif[], scene: LaidScene): Laid => laidWith(motifs.map(laidArtwork), scene);
@@ -26,6 +30,10 @@ export const laidOf = (motifs: Motif[], scene: LaidScene): Laid => laidWith(moti
 export const laidWith = (artworks: Artwork[], scene: LaidScene): Laid => ({ ...EMPTY, ...scene, stamps: artworks.map(stampOf) });
 
 const EMPTY = {
+  covers: 1,
+  laid_on_as: "normal" as const,
+  pieces_laid_on_as: "normal" as const,
+  opacity: new Float32Array(0),
   drawn: new Uint32Array(0),
   outline: new Float32Array(0),
   contours: new Uint32Array(0),
@@ -34,19 +42,40 @@ const EMPTY = {
   meshes: [],
 };
 
-/** Paint every piece that reaches into an area; `ratio` is device pixels to a CSS pixel. */
+/** Whether what is below a scene shows in the colours of its pieces, so that they cannot be painted apart from it. */
+export const blends = ({ laid_on_as = "normal", pieces_laid_on_as = "normal" }: Partial<Laying>): boolean =>
+  laid_on_as !== "normal" || pieces_laid_on_as !== "normal";
+
+/** Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel. */
 export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area): void {
   if (!laid.stamps.length) return;
   const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
-  const painter = new Painter(ctx, laid, page, area, ratio);
-  for (let piece = 0; piece * PIECES.width < laid.matrices.length; piece++) painter.paint(piece);
-  painter.end();
+  const line: Cover = { share: laid.covers, way: laid.laid_on_as };
+  const box = boxOf(area, ratio);
+  if (isWhole(line)) paintAll(new Painter(ctx, laid, page, sightOf(area, ratio)));
+  else
+    asGroup(ctx, box, line, (own, [x, y]) =>
+      paintAll(
+        new Painter(own, laid, { ...page, x: page.x - x, y: page.y - y }, sightOf({ width: box.width, height: box.height }, 1)),
+      ),
+    );
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+}
+
+function paintAll(painter: Painter): void {
+  for (let piece = 0; piece < painter.count; piece++) painter.paint(piece);
+  painter.end();
+}
+
+/** The whole device pixels that an area touches. */
+function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {
+  const [left, top] = [Math.floor(x * ratio), Math.floor(y * ratio)];
+  return { left, top, width: Math.ceil((x + width) * ratio) - left, height: Math.ceil((y + height) * ratio) - top };
 }
 
 /** Paints pieces one after the other, in their order; `page` in device pixels. */
 class Painter {
-  private readonly seen: Sight;
+  readonly count: number;
   private readonly specks: Specks;
   private contour = 0; // the row of the contours where the next outlined piece's begin
   private cut = 0; // the row of the cuts where the next cut piece's begin
@@ -55,11 +84,10 @@ class Painter {
     private readonly ctx: Ctx,
     private readonly laid: Laid,
     private readonly page: View,
-    area: Area,
-    ratio: number,
+    private readonly seen: Sight,
   ) {
-    this.seen = sightOf(area, ratio);
     this.specks = new Specks(ctx);
+    this.count = laid.matrices.length / PIECES.width;
   }
 
   paint(piece: number): void {
@@ -78,13 +106,19 @@ class Painter {
     const size = Math.max(Math.hypot(a, b), Math.hypot(c, d));
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
     if (!this.seen(x, y, reach)) return;
-    if (stamp.reach * size < SPECK_PX) return this.specks.add(stamp.speck, a, b, c, d, x, y);
+    const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
+    if (stamp.reach * size < SPECK_PX) return this.specks.add(stamp.speck, cover, a, b, c, d, x, y);
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
-    if (how === STAMPED) {
-      ctx.setTransform(a, b, c, d, x, y);
-      stampShapes(ctx, stamp, UNSEEN_PX / size);
-    } else this.paintOutlined(piece, how, stamp);
+    const one = (on: Ctx, from: Px): void => {
+      if (how === STAMPED) {
+        on.setTransform(a, b, c, d, x - from[0], y - from[1]);
+        stampShapes(on, stamp, UNSEEN_PX / size);
+      } else this.paintOutlined(on, piece, how, stamp, { ...page, x: page.x - from[0], y: page.y - from[1] });
+    };
+    if (isWhole(cover)) one(ctx, [0, 0]);
+    else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
+    else asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
     if (clipped) ctx.restore();
   }
 
@@ -93,11 +127,23 @@ class Painter {
     this.specks.paint();
   }
 
-  private paintOutlined(piece: number, how: number, stamp: Stamp): void {
+  /** The device pixels of the canvas that a piece about a place may touch. */
+  private boxAbout(x: number, y: number, reach: number): Box {
+    const { width, height } = this.ctx.canvas;
+    const [left, top] = [x, y].map((at) => Math.max(0, Math.floor(at - reach) - 1));
+    return {
+      left,
+      top,
+      width: Math.min(width, Math.ceil(x + reach) + 1) - left,
+      height: Math.min(height, Math.ceil(y + reach) + 1) - top,
+    };
+  }
+
+  private paintOutlined(ctx: Ctx, piece: number, how: number, stamp: Stamp, page: View): void {
     const { contours } = this.laid;
     while (this.contour * CONTOURS.width < contours.length && contours[this.contour * CONTOURS.width + CONTOURS.piece] < piece)
       this.contour++;
-    this.contour = paintOutlines(this.ctx, this.laid, piece, how, this.contour, stamp, this.page);
+    this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page);
   }
 
   /** Clip to what is kept of a piece about `centre` that reaches so far (mm), where it ends on bisectors; tell whether it does. */

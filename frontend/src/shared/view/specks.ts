@@ -1,3 +1,4 @@
+import { covering, isWhole, WHOLE, type Cover } from "./cover";
 import type { Stamp } from "./stamp";
 import type { Ctx } from "./view";
 
@@ -5,12 +6,14 @@ import type { Ctx } from "./view";
 export class Specks {
   private path: Path2D | null = null;
   private colour = "";
+  private cover = WHOLE;
 
   constructor(private readonly ctx: Ctx) {}
 
-  /** Add a piece at an affine map to device pixels. */
+  /** Add a piece at an affine map to device pixels; one that is seen through is painted by itself. */
   add(
     { colour, left, top, right, bottom }: Stamp["speck"],
+    cover: Cover,
     a: number,
     b: number,
     c: number,
@@ -18,8 +21,9 @@ export class Specks {
     x: number,
     y: number,
   ): void {
-    if (colour !== this.colour) this.paint();
+    if (colour !== this.colour || !isWhole(cover) || !isWhole(this.cover)) this.paint();
     this.colour = colour;
+    this.cover = cover;
     const path = (this.path ??= new Path2D());
     path.moveTo(a * left + c * top + x, b * left + d * top + y);
     path.lineTo(a * right + c * top + x, b * right + d * top + y);
@@ -29,10 +33,11 @@ export class Specks {
 
   /** Paint what waits, before anything that lies over it. */
   paint(): void {
-    if (!this.path) return;
+    const { path } = this;
+    if (!path) return;
     this.ctx.setTransform(1, 0, 0, 1, 0, 0);
     this.ctx.fillStyle = this.colour;
-    this.ctx.fill(this.path);
+    covering(this.ctx, this.cover, () => this.ctx.fill(path));
     this.path = null;
   }
 }

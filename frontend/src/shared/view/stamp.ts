@@ -43,6 +43,8 @@ export interface Stamp {
   reach: number;
   /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
   speck: { colour: string; left: number; top: number; right: number; bottom: number };
+  /** Whether nothing of it lies over anything else of it, so that it covers part by part as it does as one. */
+  single: boolean;
 }
 
 const stamps = new WeakMap<Artwork, Stamp>();
@@ -87,9 +89,18 @@ export function stampOf(art: Artwork): Stamp {
       Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base)),
     ),
   );
-  const stamp = { shapes, reach: Math.max(0, reach), speck };
+  const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes) };
   stamps.set(art, stamp);
   return stamp;
+}
+
+/** Whether no two of the shapes may lie over one another, nor a stroke over its own fill. */
+function isSingle(shapes: Shape[]): boolean {
+  const apart = ({ box: a }: Shape, { box: b }: Shape): boolean => a[2] <= b[0] || b[2] <= a[0] || a[3] <= b[1] || b[3] <= a[1];
+  return (
+    shapes.length <= 8 && // chosen: more are seldom apart, and looking takes a step for every two
+    shapes.every((shape, i) => !(shape.fill && shape.stroke) && shapes.slice(0, i).every((other) => apart(shape, other)))
+  );
 }
 
 function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix): Shade {

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from "react";
 import type { Line, Motif, Page } from "../../shared/api/client";
 import type { Finding, Scene } from "../../shared/api/scenes";
-import { laidOf, paintPieces } from "../../shared/view/painter";
+import { blends, laidOf, paintPieces } from "../../shared/view/painter";
 import type { Paint, Size, Under } from "../../shared/view/layers";
 import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { Ctx, View } from "../../shared/view/view";
@@ -93,5 +93,8 @@ function parted(scenes: Scene[], active: number | null): { below: Scene[]; own: 
   const kept = scenes.filter((scene) => scene.key !== "draft");
   const at = drawn.length ? -1 : kept.findIndex((scene) => scene.line_id === active);
   if (at < 0) return { below: kept, own: drawn, above: [] };
-  return { below: kept.slice(0, at), own: [kept[at]], above: kept.slice(at + 1) };
+  const above = kept.slice(at + 1);
+  // what blends with the line at work cannot be a picture of its own
+  if (above.some(blends)) return { below: kept.slice(0, at), own: kept.slice(at), above: [] };
+  return { below: kept.slice(0, at), own: [kept[at]], above };
 }

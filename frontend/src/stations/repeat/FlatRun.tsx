@@ -1,9 +1,9 @@
 import { memo, useCallback, useMemo } from "react";
 import type { Scene } from "../../shared/api/scenes";
-import { laidOf, paintPieces } from "../../shared/view/painter";
+import { blends, laidOf, paintPieces } from "../../shared/view/painter";
 import { strokeHairline } from "../../shared/view/marks";
-import type { View } from "../../shared/view/view";
-import type { Paint, Under } from "../../shared/view/layers";
+import type { Ctx, View } from "../../shared/view/view";
+import type { Paint, Size, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens } from "./JoinLens";
 import { LENS, paintLens } from "./lens";
@@ -23,9 +23,10 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
   const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
   const under = {
-    key: `${scale} ${night} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
+    key: `${scale} ${night} ${blends(scene) && glass} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
     paint: (ctx, box, ratio) => {
       const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
+      if (blends(scene)) paintGround(ctx, glass, box);
       paintRule(ctx, box.width, scale, colours.rule);
       strokeHairline(ctx, `M${-LEFT / scale} 0H${(box.width - LEFT) / scale}`, view, ratio, colours.line, 1, [1, 4]);
     },
@@ -77,6 +78,12 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
     </>
   );
 });
+
+/** Paint the ground flat, for what is laid on to blend with. */
+function paintGround(ctx: Ctx, colour: string, { width, height }: Size): void {
+  ctx.fillStyle = colour;
+  ctx.fillRect(0, 0, width, height);
+}
 
 const NEEDS = {
   rigid: "below it a join opens, closes or kinks beyond 0.1 mm or 15°",

@@ -1,4 +1,5 @@
 import { useBench } from "./bench";
+import { ColourQuestion } from "./ColourQuestion";
 import { EndsQuestion } from "./EndsQuestion";
 import { HandQuestion } from "./HandQuestion";
 import { JoinsQuestion } from "./JoinsQuestion";
@@ -12,6 +13,7 @@ const ASKED: [Question, string, () => React.ReactNode][] = [
   ["often", "How often?", OftenQuestion],
   ["ends", "At ends and corners?", EndsQuestion],
   ["next", "Which one next?", NextQuestion],
+  ["colour", "What colour?", ColourQuestion],
   ["hand", "What does the hand do?", HandQuestion],
   ["joins", "What is a fault?", JoinsQuestion],
 ];

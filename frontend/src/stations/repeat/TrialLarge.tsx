@@ -61,7 +61,13 @@ export function TrialLarge({ scene, box }: { scene: Scene; box: [number, number]
           )}
         </header>
         <div className={`relative min-h-0 flex-1 border border-rule ${ground.weave}`} style={ground.style}>
-          <TrialScene scene={scene} motifs={motifs} box={box} night={night} chosen={listed ? null : chosen} />
+          <TrialScene
+            scene={scene}
+            motifs={motifs}
+            box={box}
+            on={{ night, ground: ground.glass }}
+            chosen={listed ? null : chosen}
+          />
           {scene.points && (
             <TrialPoints points={scene.points} asked={asked ?? scene.points} box={box} night={night} onMove={onShape} />
           )}

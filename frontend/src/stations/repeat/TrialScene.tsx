@@ -3,7 +3,7 @@ import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { fitView } from "../../shared/view/view";
 import { laidArtwork } from "../../shared/view/stamp";
-import { paintTrial, paintTrialLine } from "./sheetPainter";
+import { paintTrial, paintUnder, underKey } from "./sheetPainter";
 import type { Paint, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
@@ -11,18 +11,20 @@ interface Props {
   scene: Scene;
   motifs: Motif[];
   box: [number, number];
-  night: boolean;
+  on: { night: boolean; ground: string };
   chosen?: number | null;
 }
 
 export const MARGIN_PX = 6;
+const WHERE = { scale: 0, x: 0, y: 0 }; // it follows from the box
 
 /** A trial line with the brush on it and a ring round every finding. */
-export function TrialScene({ scene, motifs, box, night, chosen }: Props) {
+export function TrialScene({ scene, motifs, box, on, chosen }: Props) {
   const [width, height] = box;
+  const { night } = on;
   const under = {
-    key: `${night} ${width} ${height} ${scene.path}`,
-    paint: (ctx, size, ratio) => paintTrialLine(ctx, scene, fitView(size.width, size.height, box, MARGIN_PX), ratio, night),
+    key: `${night} ${width} ${height} ${underKey(scene, WHERE, on.ground)}`,
+    paint: (ctx, size, ratio) => paintUnder(ctx, scene, fitView(size.width, size.height, box, MARGIN_PX), ratio, size, on),
   } satisfies Under;
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {

@@ -12,7 +12,7 @@ const SHEET: [number, number] = [100, 70];
 export function TrialSheet() {
   const { motifs, ground } = useOpenBench();
   const { trials, beside, header } = useLaidBench();
-  const { night } = ground;
+  const { night, glass } = ground;
   const [width, height] = header?.trial_box ?? SHEET;
   const [sheet, size] = useSize<HTMLUListElement>();
   const [cells, setCells] = useState<Cell[]>([]);
@@ -32,8 +32,8 @@ export function TrialSheet() {
         scene ? [partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other)] : [],
       );
     });
-    return size.width && size.height ? { parts, night, size } : null;
-  }, [trials, beside, width, height, cells, night, size]);
+    return size.width && size.height ? { parts, night, ground: glass, size } : null;
+  }, [trials, beside, width, height, cells, night, glass, size]);
   return (
     <>
       <TrialHeader width={width} />

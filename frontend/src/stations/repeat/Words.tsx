@@ -1,10 +1,10 @@
-import { memo, type ReactNode } from "react";
+import { Fragment, memo, type ReactNode } from "react";
 import { go } from "../../shared/ui/place";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { Questions } from "./Questions";
 import type { Question } from "./types";
-import { CORNERS, EASE, FACING, handWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
+import { CORNERS, EASE, FACING, handWords, inkWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
 
 /** The brush as one short text; an underlined word opens the question it answers. */
 export const Words = memo(function Words() {
@@ -52,6 +52,9 @@ function Sentence() {
       {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
       {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and
       more. {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}
+      {inkWords(said).map((text) => (
+        <Fragment key={text}>{word("colour", `${text[0].toUpperCase()}${text.slice(1)}`)}. </Fragment>
+      ))}
       {handWords(said) && <>Its width {word("hand", handWords(said)!)}. </>}The motif’s{" "}
       <button className="thread-word" onClick={() => go("motif", motif.id)}>
         own colours

@@ -1,6 +1,6 @@
 import type { Finding } from "../../shared/api/scenes";
 import { fitCanvas, Layers, type Size } from "../../shared/view/layers";
-import { laidWith, paintPieces, type LaidScene } from "../../shared/view/painter";
+import { blends, laidWith, paintPieces, type LaidScene } from "../../shared/view/painter";
 import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { Area, Ctx, View } from "../../shared/view/view";
 import type { Artwork } from "../../shared/view/stamp";
@@ -23,13 +23,27 @@ export interface SheetPart extends TrialPicture {
 export interface SheetPicture {
   parts: SheetPart[];
   night: boolean;
+  /** The colour under the work, which shows through what is laid on in other ways than normally. */
+  ground: string;
   size: Size;
   ratio: number;
 }
 
-export function paintTrialLine(ctx: Ctx, scene: TrialPicture, view: View, ratio: number, night: boolean): void {
+/** What a scene is seen on. */
+type On = Pick<SheetPicture, "night" | "ground">;
+
+/** Paint what lies under a scene's pieces: the ground where they blend with it, and the line. */
+export function paintUnder(ctx: Ctx, scene: TrialPicture, view: View, ratio: number, area: Area, { night, ground }: On): void {
+  if (blends(scene)) {
+    ctx.fillStyle = ground;
+    ctx.fillRect(area.x ?? 0, area.y ?? 0, area.width, area.height);
+  }
   strokeHairline(ctx, scene.path ?? "", view, ratio, night ? "#b9746b" : "#c98d84", 1, [1, 4]);
 }
+
+/** What the picture under a scene's pieces depends on, beside its size and whether it is night. */
+export const underKey = (scene: TrialPicture, { scale, x, y }: View, ground: string): string =>
+  `${scene.path} ${scale} ${x} ${y} ${blends(scene) ? ground : ""}`;
 
 export function paintTrial(
   ctx: Ctx,
@@ -53,11 +67,12 @@ export class SheetPainter {
 
   constructor(private readonly canvas: OffscreenCanvas) {}
 
-  paint({ parts, night, size, ratio }: SheetPicture): void {
+  paint({ parts, night, ground, size, ratio }: SheetPicture): void {
     fitCanvas(this.canvas, size, ratio);
+    const on = { night, ground };
     const under = {
-      key: `${night} ${parts.map(({ path, view }) => `${path} ${view.scale} ${view.x} ${view.y}`).join(" ")}`,
-      paint: (ctx: Ctx) => parts.forEach((each) => paintTrialLine(ctx, each, each.view, ratio, night)),
+      key: `${night} ${parts.map((each) => underKey(each, each.view, ground)).join(" ")}`,
+      paint: (ctx: Ctx) => parts.forEach((each) => paintUnder(ctx, each, each.view, ratio, each.part, on)),
     };
     const pieces = (ctx: Ctx): void => parts.forEach((each) => paintPart(ctx, each, this.artworks, ratio, night));
     this.layers.paint(this.canvas.getContext("2d")!, size, ratio, pieces, under);

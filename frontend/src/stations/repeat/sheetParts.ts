@@ -13,7 +13,8 @@ export interface Cell {
 
 /** What is painted of a scene in its part of the sheet. */
 export function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
-  const { path, findings, matrices, motif, drawn, outline, contours, cut, bisectors, meshes } = scene;
+  const { path, findings, matrices, motif, opacity, drawn, outline, contours, cut, bisectors, meshes } = scene;
+  const { covers, laid_on_as, pieces_laid_on_as } = scene;
   const view = fitView(part.width, part.height, box, MARGIN_PX);
   const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
   return {
@@ -21,6 +22,10 @@ export function partOf(scene: Scene, part: Cell, box: [number, number], thread: 
     findings: findings.map(({ at }) => ({ at })),
     matrices,
     motif,
+    opacity,
+    covers,
+    laid_on_as,
+    pieces_laid_on_as,
     drawn,
     outline,
     contours,

@@ -28,6 +28,8 @@ export function useBenchKeys(): void {
     { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
     { letter: "n", words: "dark ground", act: () => ground.set(ground.night ? "light" : "dark") },
     { letter: "k", words: "keep aside, or let go of it", act: () => keepAside(aside ? null : brush.settings) },
+    { letter: "i", words: "ink per piece", act: () => ask("colour", "Ink per piece") },
+    { letter: "o", words: "laid on as", act: () => ask("colour", "Laid on as") },
     { letter: "l", words: "width along the line", act: () => ask("hand", "Taper at the start") },
     { letter: "j", words: "what counts as a fault", act: () => ask("joins", "Gap from") },
   ]);

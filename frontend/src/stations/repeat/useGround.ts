@@ -18,7 +18,7 @@ export function useGround() {
   // the same object while the ground stays, for what is painted on it is not drawn again at every step of a drag
   return useMemo(() => {
     const own = ground.startsWith("#");
-    const night = own ? luminance(ground) < 0.18 : ground === "dark"; // where white text reads better than dark
+    const night = own ? luminance(ground) < 0.35 : ground === "dark"; // where white words read better than the grey ones
     return {
       ground,
       night,

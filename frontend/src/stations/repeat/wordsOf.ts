@@ -1,4 +1,5 @@
 import type { Settings } from "../../shared/api/client";
+import type { Blend } from "../../shared/view/cover";
 
 export const KIND: Record<string, string> = {
   repeated: "repeated",
@@ -28,6 +29,19 @@ export const CORNERS: Record<string, string> = {
   lap: "laps at",
   piece: "has an own piece at",
 };
+
+/** How the line's colours come to lie on what is below; nothing where they cover it. */
+export function inkWords({ ink }: Settings): string[] {
+  const { per_piece_pct = 100, ceiling_pct = 100, laid_on_as = "normal", blends = "line" } = ink ?? {};
+  return [
+    per_piece_pct < 100 && `each piece covers ${per_piece_pct} %`,
+    ceiling_pct < 100 && `the line covers at most ${ceiling_pct} %`,
+    laid_on_as !== "normal" && `${blends === "line" ? "the line" : "each piece"} is laid on as ${wayWords(laid_on_as)}`,
+  ].filter((text) => text !== false);
+}
+
+/** A way of laying on, in words. */
+export const wayWords = (way: Blend): string => way.replace("-", " ").replace("color", "colour");
 
 /** What the width does along the line; nothing where it is one all along. */
 export function handWords({ hand }: Settings): string | null {

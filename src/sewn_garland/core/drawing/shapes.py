@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 import numpy as np
 
+from ..artwork.fading import faded
 from ..artwork.fills import without_strokes
 from ..errors import InputError, LimitError
 from ..maths.affine import compose
@@ -19,7 +20,7 @@ Box = tuple[float, float, float, float]
 
 
 def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
-    """Return the shapes of some pieces as they lie on the page, in mm; they belong to no group."""
+    """Return the shapes of some pieces as they lie on the page, in mm, covering what the pieces do; they belong to no group."""
     out: list[Shape] = []
     for i in pieces:
         motif = item.artwork[int(item.motif[i])]
@@ -30,25 +31,39 @@ def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
             drawn = _shaped(motif, item.outlines, int(i), matrix)
         else:
             drawn = [mapped(s, matrix) for s in (motif if item.similar[i] else without_strokes(motif)).shapes]
-        out += [replace(shape, group=0, derived=False) for shape in drawn]
+        out += [replace(faded(shape, float(item.covers[i])), group=0, derived=False) for shape in drawn]
     return out
 
 
 def motif_within(drawing: Drawing, box: Box, *, most: int) -> Motif:
     """Return what is drawn about a region (left, top, right, bottom in mm) as a motif with the region as its frame, not cut at it yet.
 
+    What a motif cannot hold is told as left out: how pieces and lines are laid on what is below, masks, clips and filters.
     Raises InputError when no piece comes near it, LimitError when more than ``most`` do.
     """
     left, top, right, bottom = box
-    near = [(item, np.flatnonzero(_may_touch(item, box))) for item in drawing.pieces()]
-    count = sum(len(pieces) for _, pieces in near)
+    near = [(item, share, np.flatnonzero(_may_touch(item, box))) for item, share in drawing.pieces()]
+    count = sum(len(pieces) for _, _, pieces in near)
     if count > most:
         raise LimitError(f"{count} pieces lie in the region, more than the {most} parts a motif may have; take a smaller one")
     here = np.array([[1.0, 0.0, -left], [0.0, 1.0, -top]])
-    shapes = [mapped(shape, here) for item, pieces in near for shape in shapes_of(item, pieces)]
+    shapes = [mapped(faded(shape, share), here) for item, share, pieces in near for shape in shapes_of(item, pieces)]
     if not shapes:
         raise InputError("nothing is laid in this region; pull it over some pieces")
-    return Motif(tuple(shapes), right - left, bottom - top, (bottom - top) / 2)
+    seen = [item for item, _, pieces in near if len(pieces)]
+    return Motif(tuple(shapes), right - left, bottom - top, (bottom - top) / 2, left_out=tuple(_lost(drawing, seen)))
+
+
+def _lost(drawing: Drawing, seen: Sequence[PaintedPieces]) -> Iterator[str]:
+    """Yield what is told of a picked-up region where its pieces, or groups of the page, do more than a motif's shapes can."""
+    groups = list(drawing.groups())
+    ways = sorted({each.blend for each in (*groups, *seen)} - {"normal"})
+    if ways:
+        yield f"the way it was laid on ({', '.join(ways)}) is left out: a motif lies normally until its brush says otherwise"
+    if any(group.opacity < 1 for group in groups) or any((item.covers < 1).any() for item in seen):
+        yield "pieces that were see-through as one are now so part by part: where parts overlap, both show"
+    if any(group.clip or group.mask or group.filter for group in groups):
+        yield "masks, clips and filters of the page are left out"
 
 
 def _may_touch(item: PaintedPieces, box: Box) -> np.ndarray:

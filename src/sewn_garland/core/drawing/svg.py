@@ -5,41 +5,21 @@ from __future__ import annotations
 import base64
 import json
 import re
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Sequence
 from xml.sax.saxutils import quoteattr
 
 import numpy as np
 
 from ..artwork.fills import without_strokes
-from ..values.drawing import Drawing, Flat, PaintedPieces
-from ..values.motif import Gradient, Motif, Paint, Shape, mapped, picture_of
+from ..values.drawing import Drawing, Flat, Group, Item, PaintedPieces
+from ..values.motif import Motif, Paint, Shape, mapped, picture_of
 from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh
+from .svg_servers import Servers, blending, cover, group_markup, short
 from .svg_shaped import shaped_markup
 
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
-
-
-@dataclass
-class Servers:
-    """The gradients and clips that a document refers to, each once."""
-
-    prefix: str = "g"
-    ids: dict[Gradient, str] = field(default_factory=dict)
-    clips: dict[str, str] = field(default_factory=dict)
-
-    def id_of(self, gradient: Gradient) -> str:
-        return self.ids.setdefault(gradient, f"{self.prefix}{len(self.ids)}")
-
-    def clip(self, path: str) -> str:
-        """Return the name of a clip to path data in mm."""
-        return self.clips.setdefault(path, f"{self.prefix}c{len(self.clips)}")
-
-    def markup(self) -> str:
-        clips = "".join(f'<clipPath id="{name}"><path d="{path}"/></clipPath>\n' for path, name in self.clips.items())
-        return "".join(f"{_gradient_markup(name, gradient)}\n" for gradient, name in self.ids.items()) + clips
 
 
 def compact_svg(drawing: Drawing) -> str:
@@ -50,12 +30,13 @@ def compact_svg(drawing: Drawing) -> str:
     def pieces(item: PaintedPieces) -> str:
         if item.outlines is not None:
             return _shaped(item, item.outlines, servers, ids)
-        names = [ids.setdefault(_shapes_markup(m, servers), _short_name(len(ids))) for m in item.artwork]
-        templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"/>\n' for name in names]
-        return NEEDLESS_ZERO.sub("", _filled(templates, item.motif, lambda index, v: item.matrices[index]))
+        names = [ids.setdefault(f"{_all_cover(item)}>{_shapes_markup(m, servers)}", _short_name(len(ids))) for m in item.artwork]
+        templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"{_own_cover(item)}/>\n' for name in names]
+        table = item.matrices if item.all_cover is not None else np.column_stack([item.matrices, item.covers])
+        return NEEDLESS_ZERO.sub("", _filled(templates, item.motif, lambda index, v: table[index]))
 
-    body = _body(drawing, pieces)
-    defs = servers.markup() + "".join(f'<g id="{name}">{markup}</g>\n' for markup, name in ids.items())
+    body = _body(drawing.items, pieces, servers)
+    defs = servers.markup() + "".join(f'<g id="{name}"{markup}</g>\n' for markup, name in ids.items())
     return _document(drawing.width_mm, drawing.height_mm, defs, body, drawing.ground)
 
 
@@ -68,20 +49,39 @@ def plain_svg(drawing: Drawing) -> str:
             return _shaped(item, item.outlines, servers, None)
         artwork, which = _with_strokes_that_scale(item)
         anchored = [_anchored(m) for m in artwork]
-        templates = [_piece_template(shapes, servers) for shapes in anchored]
+        group = f"<g{_all_cover(item)}{_own_cover(item)}>"
+        templates = [f"{group}{_piece_template(shapes, servers)}</g>\n" for shapes in anchored]
 
         def values(index: np.ndarray, v: int) -> np.ndarray:
             own = [_shape_values(s, item.matrices[index], item.scales[index]) for s in anchored[v]]
-            return np.hstack([np.zeros((len(index), 0)), *own])
+            return np.hstack([item.covers[index, None][:, : item.all_cover is None], *own])
 
         return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), _filled(templates, which, values))
 
-    body = _body(drawing, pieces)
+    body = _body(drawing.items, pieces, servers)
     return _document(drawing.width_mm, drawing.height_mm, servers.markup(), body, drawing.ground)
 
 
-def _body(drawing: Drawing, pieces: Callable[[PaintedPieces], str]) -> list[str]:
-    return [pieces(item) if isinstance(item, PaintedPieces) else _flat_markup(item) for item in drawing.items]
+def _body(items: Sequence[Item], pieces: Callable[[PaintedPieces], str], servers: Servers) -> list[str]:
+    def inside(group: Group) -> tuple[str, str]:
+        return "".join(_body(group.items, pieces, servers)), "".join(_body(group.mask, pieces, servers))
+
+    def one(item: Item) -> str:
+        if isinstance(item, Group):
+            return group_markup(item, servers, inside)
+        return pieces(item) if isinstance(item, PaintedPieces) else _flat_markup(item)
+
+    return [one(item) for item in items]
+
+
+def _all_cover(item: PaintedPieces) -> str:
+    """Write what every piece covers alike, as attributes of a group; nothing where they differ."""
+    return "" if item.all_cover is None else cover(item.all_cover, item.blend)
+
+
+def _own_cover(item: PaintedPieces) -> str:
+    """Write the template of what each piece covers, where they differ; nothing where all do alike."""
+    return f' opacity="%.3f"{blending(item.blend)}' if item.all_cover is None else ""
 
 
 def _flat_markup(flat: Flat) -> str:
@@ -101,20 +101,20 @@ def _shaped(item: PaintedPieces, outlines: ShapedOutlines, servers: Servers, ids
 
     def attributes(shape: Shape, scale: float) -> str:
         stroke = shape.stroke
-        dashes = None if stroke is None else [_short(d * scale) for d in stroke.dashes]
-        return _attributes(shape, servers, stroke_width=None if stroke is None else _short(stroke.width * scale), dashes=dashes)
+        dashes = None if stroke is None else [short(d * scale) for d in stroke.dashes]
+        return _attributes(shape, servers, stroke_width=None if stroke is None else short(stroke.width * scale), dashes=dashes)
 
     def picture(shape: Shape, mesh: np.ndarray, seen: str | None) -> str:
         image = _shape_markup(picture_on_mesh(shape, mesh), servers)
         return image if seen is None else f'<g clip-path="url(#{servers.clip(seen)})">{image}</g>'
 
-    def stamped(motif: Motif, matrix: np.ndarray) -> str:
+    def stamped(motif: Motif, matrix: np.ndarray, covering: str) -> str:
         text = " ".join(f"{v:.5f}" for v in matrix)
         if ids is None:
-            return f'<g transform="matrix({text})">{_shapes_markup(motif, servers)}</g>\n'
+            return f'<g transform="matrix({text})"{covering}>{_shapes_markup(motif, servers)}</g>\n'
         if motif not in markup:
-            markup[motif] = ids.setdefault(_shapes_markup(motif, servers), _short_name(len(ids)))
-        return f'<use href="#{markup[motif]}" transform="matrix({text})"/>\n'
+            markup[motif] = ids.setdefault(f">{_shapes_markup(motif, servers)}", _short_name(len(ids)))
+        return f'<use href="#{markup[motif]}" transform="matrix({text})"{covering}/>\n'
 
     markup: dict[Motif, str] = {}
     return shaped_markup(item, outlines, attributes, picture, stamped)
@@ -137,20 +137,16 @@ def path_data(commands: str, points: np.ndarray, *, decimals: int = 4) -> str:
 
 def shape_attributes(shape: Shape, servers: Servers) -> str:
     """Write a shape's paints as presentation attributes."""
-    return _attributes(shape, servers, stroke_width=None if shape.stroke is None else _short(shape.stroke.width),
-                       dashes=None if shape.stroke is None else [_short(d) for d in shape.stroke.dashes])  # fmt: skip
+    return _attributes(shape, servers, stroke_width=None if shape.stroke is None else short(shape.stroke.width),
+                       dashes=None if shape.stroke is None else [short(d) for d in shape.stroke.dashes])  # fmt: skip
 
 
 def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = "") -> str:
-    w, h = _short(width), _short(height)
+    w, h = short(width), short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
     defs = f"<defs>\n{defs}</defs>\n" if defs else ""
     return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}"{more}>\n'
             f"{defs}{rect}{''.join(body)}</svg>\n")  # fmt: skip
-
-
-def _short(value: float) -> str:
-    return f"{value:.6f}".rstrip("0").rstrip(".")
 
 
 def _short_name(n: int) -> str:
@@ -225,15 +221,6 @@ def _matrix_text(matrix: np.ndarray) -> str:
     return " ".join(f"{v:.8g}" for v in matrix.T.ravel())
 
 
-def _gradient_markup(name: str, gradient: Gradient) -> str:
-    stops = "".join(f'<stop offset="{_short(s.offset)}"{_stop(s.colour, s.opacity)}/>' for s in gradient.stops)
-    place = 'x1="0" y1="0" x2="1" y2="0"' if gradient.kind == "linear" else f'cx="0" cy="0" r="1" fx="{_short(gradient.focus)}" fy="0"'
-    spread = f' spreadMethod="{gradient.spread}"' if gradient.spread != "pad" else ""
-    matrix = " ".join(f"{v:.8g}" for v in gradient.matrix)
-    return (f'<{gradient.kind}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place}{spread} '
-            f'gradientTransform="matrix({matrix})">{stops}</{gradient.kind}Gradient>')  # fmt: skip
-
-
 def _stays_local(shape: Shape) -> bool:
     """Whether a piece's shape keeps its own coordinates under a transform: pictures and gradients do."""
     paints = [shape.fill, shape.stroke and shape.stroke.paint]
@@ -250,7 +237,7 @@ def _piece_template(anchored: list[Shape], servers: Servers) -> str:
         width = None if shape.stroke is None else "%.4f"
         attributes = _attributes(shape, servers, stroke_width=width, dashes=dashes)
         shapes.append(f'<path d="{_path_template(shape.commands, 3)}"{attributes}/>')
-    return f"<g>{''.join(shapes)}</g>\n"
+    return "".join(shapes)
 
 
 def _shape_values(shape: Shape, matrices: np.ndarray, factor: np.ndarray) -> np.ndarray:
@@ -277,15 +264,11 @@ def _attributes(shape: Shape, servers: Servers, *, stroke_width: str | None, das
     if stroke.join != "miter":
         out += f' stroke-linejoin="{stroke.join}"'
     elif stroke.miter_limit != 4:
-        out += f' stroke-miterlimit="{_short(stroke.miter_limit)}"'
+        out += f' stroke-miterlimit="{short(stroke.miter_limit)}"'
     return out + (f' stroke-dasharray="{" ".join(dashes)}"' if dashes else "")
 
 
 def _paint(key: str, paint: Paint, servers: Servers) -> str:
-    opacity = f' {key}-opacity="{_short(paint.opacity)}"' if paint.opacity < 1 else ""
+    opacity = f' {key}-opacity="{short(paint.opacity)}"' if paint.opacity < 1 else ""
     value = paint.colour if paint.gradient is None else f"url(#{servers.id_of(paint.gradient)})"
     return f' {key}="{value}"{opacity}'
-
-
-def _stop(colour: str, opacity: float) -> str:
-    return f' stop-color="{colour}"' + (f' stop-opacity="{_short(opacity)}"' if opacity < 1 else "")

@@ -11,6 +11,7 @@ from ..maths.affine import compose
 from ..values.drawing import PaintedPieces
 from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
+from .svg_servers import cover
 
 Attributes = Callable[[Shape, float], str]
 
@@ -20,9 +21,9 @@ def shaped_markup(
     outlines: ShapedOutlines,
     attributes: Attributes,
     picture: Callable[[Shape, np.ndarray, str | None], str],
-    stamped: Callable[[Motif, np.ndarray], str],
+    stamped: Callable[[Motif, np.ndarray, str], str],
 ) -> str:
-    """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them.
+    """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them with what they cover.
 
     ``attributes`` writes a shape's paints at a scale, ``picture`` a picture on its mesh
     (rows + 1, columns + 1, 2), seen within path data where it is cut. Gradients turn with the piece as a whole, as its matrix
@@ -36,11 +37,12 @@ def shaped_markup(
     motifs, matrices, shaped = item.artwork, item.matrices, item.shaped
     outlined, cut = np.zeros((2, len(item.motif)), bool)
     outlined[outlines.outlined] = cut[outlines.cut] = True
+    covering = [cover(opacity, item.blend) for opacity in item.covers.tolist()]
     written: dict[tuple[int, int, str, float], str] = {}
     out = []
     for i, (v, scale) in enumerate(zip(item.motif.tolist(), item.scales.tolist(), strict=True)):
         if not shaped[i]:
-            out.append(stamped(motifs[v], matrices[i]))
+            out.append(stamped(motifs[v], matrices[i], covering[i]))
             continue
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
@@ -56,7 +58,7 @@ def shaped_markup(
                 if own is not shape or key not in written:
                     written[key] = attributes(drawn, scale)
                 parts.append(f'<path d="{"".join(contours)}"{written[key]}/>')
-        out.append(f"<g>{''.join(parts)}</g>\n")
+        out.append(f"<g{covering[i]}>{''.join(parts)}</g>\n")
     return "".join(out)
 
 

@@ -13,6 +13,7 @@ from typing import Annotated, Any, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
+from .blend import Blend
 from .motif import Motif
 
 Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
@@ -164,6 +165,35 @@ class Joins(Section):
         return self.measured_by == "outlines"
 
 
+class Ink(Section):
+    """How the colours of a line come to lie on what is below: each piece's share of cover, the finished line's, and the blending."""
+
+    per_piece_pct: Annotated[Finite, Field(ge=0, le=100)] = 100
+    ceiling_pct: Annotated[Finite, Field(ge=0, le=100)] = 100
+    laid_on_as: Blend = "normal"
+    blends: Literal["line", "each_piece"] = "line"
+
+    @property
+    def per_piece(self) -> float:
+        """Return how much a piece covers inside its line, 0 to 1."""
+        return self.per_piece_pct / 100
+
+    @property
+    def ceiling(self) -> float:
+        """Return how much the finished line covers at most, 0 to 1."""
+        return self.ceiling_pct / 100
+
+    @property
+    def of_line(self) -> Blend:
+        """Return how the line as one is laid on."""
+        return self.laid_on_as if self.blends == "line" else "normal"
+
+    @property
+    def of_piece(self) -> Blend:
+        """Return how each piece is laid on what lies below it."""
+        return self.laid_on_as if self.blends == "each_piece" else "normal"
+
+
 class Settings(Section):
     """The sections of a brush document that say how its pieces travel."""
 
@@ -174,6 +204,7 @@ class Settings(Section):
     rows: Rows = Rows()
     hand: Hand = Hand()
     joins: Joins = Joins()
+    ink: Ink = Ink()
 
 
 SECTIONS = tuple(Settings.model_fields)
@@ -232,6 +263,7 @@ class Brush:
     rows: Rows = field(default_factory=Rows)
     hand: Hand = field(default_factory=Hand)
     joins: Joins = field(default_factory=Joins)
+    ink: Ink = field(default_factory=Ink)
 
     @classmethod
     def of(cls, name: str, pieces: Pieces, settings: Settings) -> Brush:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
 from .arrays import freeze_arrays
+from .blend import Blend
 from .motif import Motif
 from .outlines import ShapedOutlines
 
@@ -29,6 +30,8 @@ class PaintedPieces:
     motif: np.ndarray
     matrices: np.ndarray
     outlines: ShapedOutlines | None = None
+    opacity: np.ndarray | None = None
+    blend: Blend = "normal"
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -40,6 +43,17 @@ class PaintedPieces:
         if self.outlines is not None:
             shaped[self.outlines.pieces] = True
         return shaped
+
+    @cached_property
+    def covers(self) -> np.ndarray:
+        """Return how much each piece (n,) covers, 0 to 1."""
+        return np.ones(len(self.motif)) if self.opacity is None else self.opacity
+
+    @cached_property
+    def all_cover(self) -> float | None:
+        """Return how much every piece covers where all do alike, 0 to 1; None where they differ, 1 without pieces."""
+        first = float(self.covers[0]) if len(self.motif) else 1.0
+        return first if (self.covers == first).all() else None
 
     @cached_property
     def similar(self) -> np.ndarray:
@@ -63,7 +77,23 @@ class Flat:
     fill: str
 
 
-Item = PaintedPieces | Flat
+@dataclass(frozen=True, eq=False)
+class Group:
+    """Items put together by themselves on nothing, then laid as one on what is below: an isolated group of the compositing standard.
+
+    In the order of SVG: the ``filter`` (primitives of Filter Effects 1 as markup, lengths in mm), then what lies within ``clip``
+    (path data in mm), as much as the alpha of the ``mask``'s items lets through, by ``opacity`` (0 to 1), as ``blend`` says.
+    """
+
+    items: tuple[Item, ...]
+    opacity: float = 1.0
+    blend: Blend = "normal"
+    clip: str | None = None
+    mask: tuple[Item, ...] = ()
+    filter: str | None = None
+
+
+Item = PaintedPieces | Flat | Group
 
 
 @dataclass(frozen=True)
@@ -75,8 +105,25 @@ class Drawing:
     items: tuple[Item, ...]
     ground: str | None = None
 
-    def pieces(self) -> Iterator[PaintedPieces]:
-        """Yield the pieces of all items, from below."""
-        for item in self.items:
-            if isinstance(item, PaintedPieces):
-                yield item
+    def pieces(self) -> Iterator[tuple[PaintedPieces, float]]:
+        """Yield the pieces of all items, those in groups as well, from below, each with how much its groups let it cover, 0 to 1."""
+        return _pieces_of(self.items, 1.0)
+
+    def groups(self) -> Iterator[Group]:
+        """Yield the groups, each before those within it."""
+        return _groups_of(self.items)
+
+
+def _pieces_of(items: Sequence[Item], opacity: float) -> Iterator[tuple[PaintedPieces, float]]:
+    for item in items:
+        if isinstance(item, PaintedPieces):
+            yield item, opacity
+        elif isinstance(item, Group):
+            yield from _pieces_of(item.items, opacity * item.opacity)
+
+
+def _groups_of(items: Sequence[Item]) -> Iterator[Group]:
+    for item in items:
+        if isinstance(item, Group):
+            yield item
+            yield from _groups_of(item.items)

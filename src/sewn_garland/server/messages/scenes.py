@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
+from ...core.values.blend import Blend
 from .base import Message
 
 Pair = Annotated[tuple[float, float], Field(strict=False)]
@@ -37,6 +38,8 @@ class SceneHeader(Message):
     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+    The line as one ``covers`` what is below it by a share, and is ``laid_on_as`` one of the standard's ways; each of its pieces
+    as another.
     """
 
     key: str
@@ -65,6 +68,9 @@ class SceneHeader(Message):
     safe_mm: float | None = None
     worst_mm: float | None = None
     worst_kink_deg: float | None = None
+    covers: float = 1.0
+    laid_on_as: Blend = "normal"
+    pieces_laid_on_as: Blend = "normal"
     findings: list[FindingMessage] = Field(default_factory=list)
 
 
