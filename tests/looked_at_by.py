@@ -5,7 +5,6 @@ LOOKED_AT_BY = {
     "artwork/contours": "shaping/test_bend",
     "artwork/corner": "shaping/test_corners",
     "artwork/fading": "drawing/test_groups",
-    "artwork/fills": "inspecting/test_outline_joins",
     "artwork/reach": "inspecting/test_outline_joins",
     "artwork/sections": "laws/test_making_laws",
     "artwork/silhouette": "inspecting/test_outline_joins",

@@ -9,14 +9,18 @@ import numpy as np
 
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
+from ..maths.merging import merged
 from ..values.motif import Motif, Shape, stroke_as_fill, stroke_of
+
+STRAYS_REL_TOL, STRAYS_MM = 3e-3, 1e-3  # a stroke's outline, of its width and in mm of its motif; chosen: twice what the engine's does
 
 
 def outline_of_stroke(shape: Shape) -> tuple[str, np.ndarray]:
-    """Return the outline of what a stroked shape's stroke covers; empty where it covers nothing."""
+    """Return the outline of what a stroked shape's stroke covers, in few curves; empty where it covers nothing."""
     s = stroke_of(shape)
-    return stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
-                          dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
+    outline = stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
+                             dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
+    return merged(*outline, tolerance=min(STRAYS_REL_TOL * s.width, STRAYS_MM))
 
 
 def as_fills(shape: Shape) -> list[Shape]:

@@ -11,6 +11,7 @@ import numpy as np
 from .outlines import Outline
 
 ROUNDS = 4  # of moving the points' parameters before a stretch is split; chosen
+HOPELESS = 5  # times the tolerance: moving parameters does not mend so much; chosen
 LEAST_POINTS = 3
 
 
@@ -43,6 +44,18 @@ def fitted(points: np.ndarray, *, tolerance: float, closed: bool, corner_from: f
             commands += "L" if len(cubic) == 1 else "C"
             out.append(cubic)
     return commands + ("Z" if closed else ""), np.concatenate(out)
+
+
+def one_cubic(points: np.ndarray, u: np.ndarray, first: np.ndarray, last: np.ndarray, *, tolerance: float) -> tuple[np.ndarray, float]:
+    """Return the cubic (4, 2) that fits some points (k, 2) best, and how far it misses the worst; ``tolerance`` ends the search.
+
+    It is sought from the parameters u (k,) on, then from shares of the length. It sets out in the unit direction ``first``;
+    ``last`` looks back from its end.
+    """
+    cubic, miss, _ = _one(points, u, first, last, tolerance)
+    if tolerance < miss < 30 * tolerance:
+        cubic, miss, _ = _one(points, _by_length(points), first, last, tolerance, rounds=2 * ROUNDS, hopeless=30)
+    return cubic, miss
 
 
 def corners_of(points: np.ndarray, *, closed: bool, corner_from: float, reach: float) -> np.ndarray:
@@ -100,7 +113,7 @@ def _fit(
         if len(own) == 2 or _straight(own, tolerance / 2):
             out.append(own[-1:])
             continue
-        cubic, worst, at = _one(own, a, b, tolerance)
+        cubic, worst, at = _one(own, _by_length(own), a, b, tolerance)
         if worst <= tolerance or len(own) < LEAST_POINTS + 1:
             out.append(cubic[1:])
             continue
@@ -123,21 +136,31 @@ def _straight(points: np.ndarray, tolerance: float) -> bool:
     return bool(across.max() <= tolerance and along.min() >= -tolerance and along.max() <= size + tolerance)
 
 
-def _one(points: np.ndarray, a: np.ndarray, b: np.ndarray, tolerance: float) -> tuple[np.ndarray, float, int]:
-    """Fit one cubic with given end directions; return it, its largest miss and where that is."""
+def _by_length(points: np.ndarray) -> np.ndarray:
+    """Return how far along a polyline its points (k, 2) lie, as shares of the whole."""
     step = points[1:] - points[:-1]
     u = np.zeros(len(points))
     np.cumsum(np.hypot(step[:, 0], step[:, 1]), out=u[1:])
-    reach = float(u[-1])
-    u /= reach
-    for _ in range(ROUNDS):
+    return u / float(u[-1])
+
+
+def _one(
+    points: np.ndarray, u: np.ndarray, a: np.ndarray, b: np.ndarray, tolerance: float, *, rounds: int = ROUNDS, hopeless: float = HOPELESS
+) -> tuple[np.ndarray, float, int]:
+    """Fit one cubic with given end directions, its points at about u (k,); return it, its largest miss and where that is.
+
+    The parameters are moved for some rounds, unless the miss is ``hopeless`` times the tolerance.
+    """
+    step = points[1:] - points[:-1]
+    reach = float(np.hypot(step[:, 0], step[:, 1]).sum())
+    for _ in range(rounds):
         cubic, basis = _least_squares(points, u, a, b, reach)
         off = basis @ cubic - points
         miss = off[:, 0] ** 2 + off[:, 1] ** 2
         at = int(miss.argmax())
         if miss[at] <= tolerance**2:
             break
-        if miss[at] > (5 * tolerance) ** 2:  # moving parameters does not mend so much
+        if miss[at] > (hopeless * tolerance) ** 2:
             break
         u = _closer(cubic, off, u)
     return cubic, float(np.sqrt(miss[at])), at

@@ -12,6 +12,7 @@ from .curves import as_complex, as_points
 TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
 WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
 NO_SIDE_MM = 5e-5  # half of what is written of a coordinate: a shorter side would come to nothing
+WRITTEN = {pathops.PathVerb.MOVE: "M", pathops.PathVerb.LINE: "L", pathops.PathVerb.QUAD: "C", pathops.PathVerb.CUBIC: "C"}
 Outline = tuple[str, np.ndarray]
 
 
@@ -176,23 +177,18 @@ def outline_from_engine(path: pathops.Path, *, scale: float = 1.0) -> Outline:
     """Return the engine's path as an outline, its points divided by ``scale``; quadratics become cubics."""
     commands: list[str] = []
     points: list[tuple[float, float]] = []
-    for verb, own in path.segments:
-        if verb in ("moveTo", "lineTo"):
-            commands.append("M" if verb == "moveTo" else "L")
-            points += own
-        elif verb == "curveTo":
-            commands.append("C")
-            points += own
-        elif verb == "qCurveTo":
-            for a, b in _quadratics(own):
-                start = np.array(points[-1])
-                commands.append("C")
-                points += [tuple(start + (np.array(a) - start) * 2 / 3), tuple(np.array(b) + (np.array(a) - b) * 2 / 3), tuple(b)]
-        elif verb == "closePath":
+    for verb, own in path:
+        if verb == pathops.PathVerb.CLOSE:
             start = points[-1 - sum(TAKES[c] for c in _since_move(commands))]
             if commands[-1] == "L" and max(abs(points[-1][0] - start[0]), abs(points[-1][1] - start[1])) < NO_SIDE_MM * scale:
                 del commands[-1], points[-1]  # closing draws that side
             commands.append("Z")
+            continue
+        commands.append(WRITTEN[verb])
+        if verb == pathops.PathVerb.QUAD:
+            (ax, ay), (bx, by), (sx, sy) = *own, points[-1]
+            own = ((sx + (ax - sx) * 2 / 3, sy + (ay - sy) * 2 / 3), (bx + (ax - bx) * 2 / 3, by + (ay - by) * 2 / 3), (bx, by))
+        points += own
     return "".join(commands), np.array(points, float).reshape(-1, 2) / scale
 
 
@@ -202,11 +198,3 @@ def _since_move(commands: list[str]) -> list[str]:
     while commands[at - 1] != "M":
         at -= 1
     return commands[at:]
-
-
-def _quadratics(own: tuple) -> Iterator[tuple]:
-    """Yield (handle, end) of each quadratic in a run with implied points between handles."""
-    *handles, end = own
-    for i, handle in enumerate(handles):
-        following = handles[i + 1] if i + 1 < len(handles) else None
-        yield handle, end if following is None else tuple((np.array(handle) + following) / 2)
