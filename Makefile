@@ -11,13 +11,13 @@ PYTHON_FILES := src tests bench scripts
 STATIC := src/sewn_garland/server/static/index.html
 FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 
-.PHONY: demo test quick soon install bench lint docs screenshots clean
+.PHONY: demo test quick soon install bench lint style docs screenshots clean
 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
 
 test: install .venv/.dev build/.chromium
-	$(MAKE) --no-print-directory lint
+	$(MAKE) --no-print-directory -j2 --output-sync=target lint
 	cd frontend && npx vitest run
 	$(BIN)/python -m pytest -n $(WORKERS)
 
@@ -32,9 +32,15 @@ install: .venv/.app $(STATIC)
 bench: install .venv/.dev build/.chromium
 	$(BIN)/python bench/run.py
 
-lint: .venv/.dev frontend/node_modules/.stamp
+lint: build/.types style
+
+style: .venv/.dev frontend/node_modules/.stamp
 	$(BIN)/ruff check $(PYTHON_FILES) && $(BIN)/ruff format --check --quiet $(PYTHON_FILES)
-	cd frontend && { npm run -s types:python & python=$$!; npm run -s lint && npm run -s types && wait $$python; }
+	cd frontend && npm run -s lint && npm run -s types
+
+build/.types: .venv/.app frontend/node_modules/.stamp pyrightconfig.json $(shell find src -name '*.py')
+	cd frontend && npm run -s types:python
+	mkdir -p build && touch $@
 
 docs: .venv/.app frontend/node_modules/.stamp
 	$(BIN)/python scripts/publish.py

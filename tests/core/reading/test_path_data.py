@@ -7,8 +7,10 @@ import pytest
 import svgelements
 from svgpathtools import parse_path
 
-from making import measured
+from making import bar, brush, drawing, measured
+from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.errors import InputError
+from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.reading.path_data import subpaths_from_path_data
 
@@ -98,3 +100,27 @@ def test_empty_path_data_has_no_subpaths():
 def test_what_does_not_read_is_refused_where_it_stands(text, says):
     with pytest.raises(InputError, match=says):
         subpaths_from_path_data(text)
+
+
+@pytest.mark.parametrize(
+    ("drawn", "straight"),
+    [
+        ("M0 0C0 0 50 10 50 10C50 10 70 40 70 40", "M0 0L50 10L70 40"),  # handles drawn back into their ends
+        ("M0 0C10 2 40 8 50 10", "M0 0L50 10"),  # handles on the way
+        ("M0 0C40 8 10 2 50 10", "M0 0L50 10"),  # handles that cross, which only changes how fast it is drawn
+        ("M0 0C0 0 10 2 50 10Z", "M0 0L50 10Z"),
+        ("M0 0Q25 5 50 10", "M0 0L50 10"),
+    ],
+)
+def test_a_curve_that_is_straight_is_a_side(drawn, straight):
+    curved, plain = measured(drawn), measured(straight)
+    assert curved.line.coeffs == pytest.approx(plain.line.coeffs, abs=1e-12)
+    assert curved.tightest_radius is None
+    which = brush(bar(6, 2), round_bends="bent")
+    one, other = (compact_svg(drawing(100, 100, (which.pieces.motifs, lay(which, [line])[0]))) for line in (curved, plain))
+    assert one == other
+
+
+@pytest.mark.parametrize("bent", ["M0 0C-5 -1 20 4 50 10", "M0 0C0 0.0001 50 10 50 10", "M0 0C20 4 60 12 50 10"])
+def test_what_doubles_back_or_bends_stays_a_curve(bent):
+    assert measured(bent).line.coeffs[:, 2:].any()

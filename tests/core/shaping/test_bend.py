@@ -163,3 +163,13 @@ def test_round_corners_are_passed_at_the_radius_and_crowded_ones_are_told():
     laid = bent("M0 0H50V50", bar(10, 2), outside_corner="round", round_radius=5.0)
     assert laid.findings[0].kind == "leftover"
     assert laid.length == pytest.approx(100 - 10 + 5 * np.pi / 2)
+
+
+def test_sides_with_their_handles_drawn_back_are_bent_as_sides_are():
+    bodies = "M0.5 0L5.5 .3L6 2L0 2Z", "M0.5 0C0.5 0 5.5 .3 5.5 .3C5.5 .3 6 2 6 2C6 2 0 2 0 2C0 2 0.5 0 0.5 0Z"
+    written = []
+    for body in bodies:
+        which = brush(motif_from_svg(svg(f'<path d="{body}" fill="#333"/>', 6, 2)), round_bends="bent")
+        laid = lay(which, [measured("M0 0C30 60 60 -60 90 0")])[0]
+        written.append(compact_svg(drawing(100, 100, (which.pieces.motifs, laid))))
+    assert written[0] == written[1]

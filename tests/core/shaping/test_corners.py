@@ -1,8 +1,10 @@
 """Mitres, laps and corner pieces at any angle, against shapely and the miter ratio of SVG 2."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
-from shapely import LineString, MultiPolygon, Polygon
+from shapely import LineString, MultiPolygon, Polygon, box
 from shapely.ops import unary_union
 
 from making import bar, brush, drawing, measured, svg
@@ -85,6 +87,22 @@ def test_a_lap_runs_through_to_the_outer_edge_and_the_other_leg_ends_against_it(
     line = laid("M0 0H60V60", bar(10, 4), style="lap", ease="length")
     assert covered(line, [bar(10, 4)]).symmetric_difference(MultiPolygon([
         Polygon([(0, -2), (62, -2), (62, 2), (0, 2)]), Polygon([(58, 2), (62, 2), (62, 60), (58, 60)])])).area < 0.01  # fmt: skip
+    assert line.findings == ()
+
+
+@pytest.mark.parametrize("base", [0.0, 1.0, 4.0])
+@pytest.mark.parametrize("shift", [-3.0, 0.0, 2.5])
+@pytest.mark.parametrize("turn", [1, -1], ids=["right", "left"])
+def test_a_lap_fills_its_corner_wherever_the_base_line_lies(base, shift, turn):
+    """Two rectangles that touch (shapely): the first leg to the second's outer edge, the second up to the first's inner edge."""
+    motif = replace(bar(10, 4), base_line=base)
+    line = laid(f"M0 0H60V{60 * turn}", motif, style="lap", ease="length", side_shift=shift)
+    left, right = shift - base, shift + 4 - base  # the edges of a leg, mm to the right of travel
+    outer, inner = (-left, right) if turn > 0 else (right, -left)
+    first = box(0, left, 60 + outer, right)
+    second = box(60 - inner, inner, 60 + outer, 60) if turn > 0 else box(60 - inner, -60, 60 + outer, -inner)
+    assert covered(line, [motif]).symmetric_difference(first.union(second)).area < 0.01
+    assert first.intersection(second).area < 1e-9
     assert line.findings == ()
 
 

@@ -4,12 +4,24 @@ from __future__ import annotations
 
 import numpy as np
 
-from .curves import as_complex, as_points
+from .curves import are_straight, as_complex, as_points
 from .outlines import owned_cubics
 
 
 def contour_cubics(commands: str, points: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Return cubics (m, 4, 2), the contour (m,) of each, and which contours (c,) are closed; closing sides are drawn out."""
+    """Return cubics (m, 4, 2), the contour (m,) of each, and which contours (c,) are closed; closing sides are drawn out.
+
+    Straight sides have their handles at their thirds, wherever they were drawn.
+    """
+    cubics, owner, closed = _cubics_by_contour(commands, points)
+    straight = are_straight(cubics)
+    if straight.any():
+        begin, end = cubics[straight, 0], cubics[straight, 3]
+        cubics[straight, 1], cubics[straight, 2] = begin + (end - begin) / 3, begin + (end - begin) * 2 / 3
+    return cubics, owner, closed
+
+
+def _cubics_by_contour(commands: str, points: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     parts = commands.split("M")[1:]
     closed = np.array([part.endswith("Z") for part in parts], bool)
     cubics, owner = owned_cubics(commands, points)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
+STRAIGHT_MM = 1e-6  # off its side; chosen: far below what files write of a coordinate
+
 
 def jets(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray, *, order: int) -> list[np.ndarray]:
     """Return position and the first ``order`` derivatives by t, each (n, 2).
@@ -45,6 +47,20 @@ def as_points(numbers: np.ndarray) -> np.ndarray:
 def cross(a: np.ndarray, b: np.ndarray) -> np.ndarray:
     """Return the z of a × b for rows (n, 2): positive when b lies clockwise of a on screen."""
     return a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+
+
+def are_straight(cubics: np.ndarray) -> np.ndarray:
+    """Tell which cubics (m, 4, 2) are straight sides: both handles lie on the way from end to end, within a millionth of a mm.
+
+    So are those whose handles are drawn back into their ends; a side that doubles back on itself is not.
+    """
+    ends = as_complex(cubics[:, 3] - cubics[:, 0])[:, None]
+    handles = as_complex(cubics[:, 1:3] - cubics[:, :1])
+    size = np.abs(ends)
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+        on = handles / ends  # in the side's own direction: along, and across
+    beyond = np.maximum(-on.real, on.real - 1)
+    return ((beyond <= STRAIGHT_MM / np.maximum(size, 1e-300)) & (np.abs(on.imag) * size <= STRAIGHT_MM)).all(axis=1) & (size[:, 0] > 0)
 
 
 def power_from_bezier(points: np.ndarray) -> np.ndarray:

@@ -10,7 +10,7 @@ from typing import NoReturn
 import numpy as np
 
 from ..errors import InputError, LimitError
-from ..maths.curves import power_from_bezier, power_from_ends
+from ..maths.curves import are_straight, power_from_bezier, power_from_ends
 from ..values.line import Line
 
 NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")
@@ -225,7 +225,7 @@ def rect_subpath(x: float, y: float, w: float, h: float, rx: float, ry: float) -
 
 
 def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
-    """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent."""
+    """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent; a cubic that is straight becomes a side."""
     linear, shift = matrix[:, :2], matrix[:, 2]
     segments, m = subpath.segments, len(subpath.segments)
     points = np.array([0 if isinstance(segment, Arc) else len(segment) for segment in segments], int)
@@ -235,6 +235,9 @@ def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
         if len(own):
             placed = np.array([segments[i] for i in own]) @ linear.T + shift
             rows[own], empty[own] = to_power(placed), ~np.ptp(placed, axis=1).any(axis=1)
+            if size == 4:
+                sides = are_straight(placed)
+                rows[own[sides]] = power_from_ends(placed[sides][:, [0, 3]])
     for i in np.flatnonzero(points == 0):
         arc = segments[i]
         rows[i] = linear @ arc.centre + shift, linear @ arc.a, linear @ arc.b, (arc.start, arc.sweep)

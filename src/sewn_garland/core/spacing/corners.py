@@ -83,5 +83,6 @@ def _takes(pieces: Pieces, size: float, corners: Corners, above: np.ndarray, bel
     lap = corners.style == "lap"
     sine = np.maximum(np.sin(turn[lap]), 0.05)
     right, above, below = corners.turn[lap] > 0, above[lap], below[lap]
-    takes[lap] = np.stack([-np.where(right, below, above) / sine, np.where(right, above, below) / sine], axis=1)
+    outer, inner = np.where(right, above, below), np.where(right, below, above)  # of a leg, seen from the inside of the turn
+    takes[lap] = np.stack([-outer / sine, inner / sine], axis=1)
     return takes
