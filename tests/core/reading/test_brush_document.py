@@ -2,6 +2,8 @@
 
 import io
 import json
+import random
+import re
 import zipfile
 
 import jsonschema
@@ -132,3 +134,24 @@ def test_a_merge_patch_changes_the_brush_in_the_documents_units(tmp_path):
 def test_limits_are_said_in_the_words_that_refuse():
     with pytest.raises(InputError, match=bound_sentence("gt", -100)):
         document_from_data(brush_document(spacing={"gap_pct": -200}))
+
+
+def test_a_damaged_archive_is_refused_in_one_sentence_or_read(tmp_path):
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("brush.json", json.dumps({**brush_document(), "pieces": {"repeat": [{"motif": "bar.svg"}]}}))
+        archive.writestr("bar.svg", bar_svg())
+    whole, chance, file = packed.getvalue(), random.Random(5), tmp_path / "b.garland"
+    refused = 0
+    for _ in range(300):
+        data = bytearray(whole)
+        for _ in range(chance.randint(1, 6)):
+            data[chance.randrange(len(data))] = chance.randrange(256)
+        file.write_bytes(data[: chance.randrange(len(data))] if chance.random() < 0.2 else data)
+        try:
+            assert read_brush(file).pieces.repeat
+        except InputError as error:
+            refused += 1
+            assert "\n" not in error.message
+            assert not re.search(r"Error -?\d|zlib|seek|codec", error.message)
+    assert 100 < refused < 300

@@ -124,3 +124,18 @@ def test_a_curve_that_is_straight_is_a_side(drawn, straight):
 @pytest.mark.parametrize("bent", ["M0 0C-5 -1 20 4 50 10", "M0 0C0 0.0001 50 10 50 10", "M0 0C20 4 60 12 50 10"])
 def test_what_doubles_back_or_bends_stays_a_curve(bent):
     assert measured(bent).line.coeffs[:, 2:].any()
+
+
+@pytest.mark.parametrize("radius", [1e-3, 1e-12, 1e-200, 1e-320])
+@pytest.mark.filterwarnings("error")
+def test_radii_too_small_grow_to_a_half_circle_however_small_they_are(radius):
+    """SVG 2, appendix B.2.5: both are scaled up until the ends lie on the ellipse."""
+    line = measured(f"M0 0A{radius!r} {radius!r} 0 0 1 6 8")
+    assert line.length == pytest.approx(np.pi * 5)
+    assert measured(f"M0 0A{radius!r} {2 * radius!r} 0 0 1 6 0").tightest_radius == pytest.approx(3 * 3 / 6, rel=1e-4)  # b² / a of 3 × 6
+
+
+@pytest.mark.parametrize("radii", ["1e-320 5", "5 1e-320", "1e8 1e-3", "0 4"])
+@pytest.mark.filterwarnings("error")
+def test_an_arc_with_next_to_no_radius_one_way_is_straight(radii):
+    assert measured(f"M0 0A{radii} 0 0 1 6 8").length == pytest.approx(10)

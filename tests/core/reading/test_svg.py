@@ -180,3 +180,9 @@ def test_more_than_ten_megabytes_are_refused_by_size():
 def test_ink_without_width_or_height_is_refused_as_a_motif():
     with pytest.raises(InputError, match="no width or no height"):
         trimmed(motif_from_svg(svg('<path d="M0 5H9" fill="#000"/>')))
+
+
+def test_a_letter_beyond_ascii_in_an_embedded_picture_leaves_it_out_in_words():
+    link = "data:image/png;base64,iVBORw0é"
+    motif = motif_from_svg(svg(f'<image href="{link}" width="3" height="3"/><rect width="2" height="2"/>', 10, 4))
+    assert motif.left_out == ("A picture was left out: it is damaged.",)

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import io
 import json
+import lzma
+import struct
 import zipfile
+import zlib
 from dataclasses import replace
 from pathlib import Path, PurePosixPath
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
-from ..errors import InputError, LimitError
+from ..errors import CoreError, InputError, LimitError
 from ..values.brush import MOST_VARIANTS, SINGLE_ROLES, Brush, Finite, Pieces, Section, Settings
 from ..values.motif import Motif
 from .svg_motif import motif_from_svg
@@ -201,6 +204,10 @@ def _file_beside(folder: Path, name: str, where: str) -> bytes:
         raise InputError(f"motif “{name[:60]}” cannot be read ({error.strerror})", where=where) from None
 
 
+# what the archive's reader raises, beside its own, where bytes of the file are others than they were
+DAMAGED = (zipfile.BadZipFile, zlib.error, lzma.LZMAError, NotImplementedError, RuntimeError, EOFError, OSError, struct.error, ValueError)
+
+
 def _read_garland(data: bytes, *, where: str) -> Brush:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
@@ -214,8 +221,10 @@ def _read_garland(data: bytes, *, where: str) -> Brush:
                 return archive.read(name)
 
             return brush_from_bytes(member("brush.json"), lambda name: member(_plain_name(name, where)), where=where)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
-        raise InputError(f"it is not a brush file ({str(error)[:60]})", where=where) from None
+    except CoreError:
+        raise
+    except DAMAGED:
+        raise InputError("it is damaged, or not a brush file; take it once more from where it was made", where=where) from None
 
 
 def published_schema() -> dict:

@@ -21,6 +21,7 @@ COMMAND = re.compile(r"[\s,]*([A-Za-z])")
 ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 MOST_SEGMENTS = 500_000
 LARGEST = 1e9
+FLAT_ARC = 1e-9  # of the larger radius: the smaller is as good as none; chosen
 
 
 @dataclass
@@ -176,31 +177,33 @@ class _Reader:
 def arc_from_endpoints(begin, rx: float, ry: float, turn_deg: float, large: bool, sweep: bool, end) -> Arc | np.ndarray | None:
     """Convert endpoint to centre form with the corrections of SVG 2, appendix B.2.5.
 
-    A radius of 0 gives the straight line, coinciding ends give None (the arc is left out).
+    A radius of 0, or next to nothing of the other, gives the straight line, coinciding ends give None (the arc is left out).
     """
     if np.array_equal(begin, end):
         return None
-    rx, ry = abs(rx), abs(ry)
-    if rx == 0 or ry == 0:
+    size = max(abs(rx), abs(ry))
+    if size == 0 or min(abs(rx), abs(ry)) < FLAT_ARC * size:
         return np.stack([begin, end])
+    rx, ry = abs(rx) / size, abs(ry) / size  # as shares of the larger, so that squares stay within numbers
     phi = math.radians(turn_deg % 360)
     axes = np.array([[math.cos(phi), math.sin(phi)], [-math.sin(phi), math.cos(phi)]])
     half = axes @ ((begin - end) / 2)
-    too_small = (half[0] / rx) ** 2 + (half[1] / ry) ** 2
-    if too_small > 1:
-        rx, ry = rx * math.sqrt(too_small), ry * math.sqrt(too_small)
-    over = max(0.0, (rx * ry) ** 2 - (rx * half[1]) ** 2 - (ry * half[0]) ** 2)
-    under = (rx * half[1]) ** 2 + (ry * half[0]) ** 2
-    centre_turned = (1 if large != sweep else -1) * math.sqrt(over / under) * np.array([rx * half[1] / ry, -ry * half[0] / rx])
-    centre = axes.T @ centre_turned + (begin + end) / 2
-    first, last = (half - centre_turned) / (rx, ry), (-half - centre_turned) / (rx, ry)
+    size = max(size, math.hypot(half[0] / rx, half[1] / ry))  # radii too small grow together
+    x, y = half / size
+    over = max(0.0, (rx * ry) ** 2 - (rx * y) ** 2 - (ry * x) ** 2)
+    under = (rx * y) ** 2 + (ry * x) ** 2
+    if under == 0:  # so far round that its ends lie together
+        return np.stack([begin, end])
+    centre_turned = (1 if large != sweep else -1) * math.sqrt(over / under) * np.array([rx * y / ry, -ry * x / rx])
+    centre = axes.T @ centre_turned * size + (begin + end) / 2
+    first, last = ((x, y) - centre_turned) / (rx, ry), ((-x, -y) - centre_turned) / (rx, ry)
     start = math.atan2(first[1], first[0])
     turn = math.atan2(first[0] * last[1] - first[1] * last[0], first @ last)
     if sweep and turn < 0:
         turn += 2 * math.pi
     if not sweep and turn > 0:
         turn -= 2 * math.pi
-    return Arc(centre, axes[0] * rx, axes[1] * ry, start, turn)
+    return Arc(centre, axes[0] * rx * size, axes[1] * ry * size, start, turn)
 
 
 def ellipse_subpath(cx: float, cy: float, rx: float, ry: float) -> Subpath:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import json
 import re
 from dataclasses import replace
@@ -134,7 +133,7 @@ def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
     try:
         data = base64.b64decode(re.sub(r"\s+", "", link[found.end() :]), validate=True)
         picture = read_picture(data, where="it", most_pixels=MOST_PICTURE_PIXELS)
-    except (binascii.Error, InputError) as error:
+    except ValueError as error:  # of the encoding, of a letter beyond ASCII in it, or ours
         reason = error.message if isinstance(error, InputError) else "it is damaged"
         left_out.append(f"A picture was left out: {reason}.")
         return None
