@@ -28,8 +28,14 @@ def _ferry_route(page: Page) -> None:
     page.get_by_role("button", name=re.compile(r"^Ferry route \d")).click()
 
 
-def _dark(page: Page) -> None:
-    page.get_by_role("group", name="Ground under the work").get_by_role("button", name="dark").click()
+def _colour(page: Page) -> None:
+    """A chain that is seen through, laid on a coloured ground."""
+    page.get_by_label("Own ground").fill("#8fb3c4")
+    page.get_by_role("button", name="What colour?").click()
+    page.get_by_role("radio", name="multiply").click()
+    page.get_by_label("Ink per piece").fill("60")
+    page.get_by_label("Ink per piece").press("Enter")
+    page.get_by_role("button", name="Each piece covers 60 %").wait_for()
 
 
 def _aside(page: Page) -> None:
@@ -77,13 +83,13 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "motif-picture": ("motif/6", _traced_scan),
     "repeat": ("repeat/1", None),
     "repeat-cure": ("repeat/1", _open_corners),
-    "repeat-dark": ("repeat/4", _dark),
     "repeat-harder": ("repeat/2", _harder),
     "motif-corner": ("motif/11", _corner),
     "page-mug": ("page/3", None),
     "page": ("page/1", _ferry_route),
     "shelf": ("shelf", None),
-    "repeat-aside": ("repeat/4", _aside),  # last, for it changes the brush
+    "repeat-aside": ("repeat/4", _aside),
+    "repeat-colour": ("repeat/4", _colour),  # last, for they change the brush
 }
 
 

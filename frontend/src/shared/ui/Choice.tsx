@@ -20,14 +20,24 @@ interface Props<T extends string> {
   small?: boolean;
   /** The label stands beside the options. */
   side?: boolean;
+  /** The label is there for those who do not see. */
+  hidden?: boolean;
 }
 
 /** One of a few, each with a tiny picture of its effect; the chosen one is underlined by the live thread. */
-export function Choice<T extends string>({ label, value, options, onSet, small = false, side = false }: Props<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onSet,
+  small = false,
+  side = false,
+  hidden = false,
+}: Props<T>) {
   const tight = options.length > 6 ? "px-[3px]" : options.length > 5 ? "px-[1px]" : "px-1";
   return (
     <div className={small && side ? "flex min-w-0 items-center gap-1.5" : "min-w-0"}>
-      <span className={`block text-[12.5px] text-moss ${small && side ? "w-[74px] shrink-0" : ""}`}>{label}</span>
+      {!hidden && <span className={`block text-[12.5px] text-moss ${small && side ? "w-[74px] shrink-0" : ""}`}>{label}</span>}
       <ToggleGroup.Root
         type="single"
         aria-label={label}

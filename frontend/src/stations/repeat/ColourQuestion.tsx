@@ -1,11 +1,10 @@
-import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
 import { LaidOnAs } from "./LaidOnAs";
 import { useSaid } from "./openBench";
 
 /** How the line's colours come to lie on what is below. */
 export function ColourQuestion() {
-  const { edit, settings, bound } = useSaid();
+  const { settings, bound } = useSaid();
   const ink = settings.ink ?? {};
   const way = ink.laid_on_as ?? "normal";
   return (
@@ -25,23 +24,8 @@ export function ColourQuestion() {
           standard={100}
           {...bound("ink", "ceiling_pct", "ceiling of the line", "%")}
         />
-        {way !== "normal" && (
-          <Choice
-            small
-            side
-            label="Laid on is"
-            value={ink.blends ?? "line"}
-            options={[
-              { value: "line", label: "the line as one" },
-              { value: "each_piece", label: "each piece" },
-            ]}
-            onSet={(blends) =>
-              edit.set({ ink: { blends } }, blends === "line" ? "the line laid on as one" : "each piece laid on")
-            }
-          />
-        )}
       </div>
-      <LaidOnAs way={way} />
+      <LaidOnAs way={way} blends={ink.blends ?? "line"} />
     </div>
   );
 }

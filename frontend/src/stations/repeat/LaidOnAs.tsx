@@ -1,5 +1,6 @@
 import { ToggleGroup } from "radix-ui";
 import { useCallback } from "react";
+import { Choice } from "../../shared/ui/Choice";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { EXTENT } from "../../shared/api/tables";
@@ -17,17 +18,35 @@ const WAYS: Blend[] = [
 const SHOWN = 1.6; // pieces in a picture; chosen: a join is among them
 
 /** The sixteen ways of laying on, each as this brush shows on the ground at hand. */
-export function LaidOnAs({ way }: { way: Blend }) {
+export function LaidOnAs({ way, blends }: { way: Blend; blends: "line" | "each_piece" }) {
   const { hands: edit, motifs, ground } = useOpenBench();
   const { flat, header } = useLaidBench();
   return (
     <div>
-      <span className="block text-[12.5px] text-moss">Laid on as</span>
+      <div className="flex h-6 items-center gap-6">
+        <span className="text-[12.5px] text-moss">Laid on as</span>
+        {way !== "normal" && (
+          <Choice
+            small
+            side
+            label="What is laid on so"
+            hidden
+            value={blends}
+            options={[
+              { value: "line", label: "the line as one" },
+              { value: "each_piece", label: "each piece" },
+            ]}
+            onSet={(next) =>
+              edit.set({ ink: { blends: next } }, next === "line" ? "the line laid on as one" : "each piece laid on")
+            }
+          />
+        )}
+      </div>
       <ToggleGroup.Root
         type="single"
         aria-label="Laid on as"
         value={way}
-        className="grid grid-cols-8 items-start gap-x-1.5 gap-y-0.5"
+        className="grid grid-cols-8 items-start gap-x-1 gap-y-0.5"
         onValueChange={(laid_on_as: Blend) =>
           laid_on_as && edit.set({ ink: { laid_on_as } }, `laid on as ${wayWords(laid_on_as)}`)
         }
