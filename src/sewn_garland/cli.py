@@ -16,7 +16,8 @@ from typing import Any
 import orjson
 
 from .core.assemble import drawing_of, on_page
-from .core.drawing.png import pixels_of, png_from_svg
+from .core.drawing.png import pixels_of
+from .core.drawing.steps import png_of
 from .core.drawing.svg import compact_svg, motif_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
@@ -185,15 +186,15 @@ def _lay(arguments: argparse.Namespace) -> int:
     seconds = time.perf_counter() - began
     if arguments.report:
         laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
-    svg = compact_svg(drawing_of(page.width_mm, page.height_mm, [on_page(brush.pieces.motifs, line, brush.ink) for line in laid]))
-    files = {arguments.out: svg.encode()}
-    if pixels:
-        files[arguments.png] = png_from_svg(svg, width_px=pixels[0], height_px=pixels[1])
+    drawing = drawing_of(page.width_mm, page.height_mm, [on_page(brush.pieces.motifs, line, brush.ink) for line in laid])
+    files = {arguments.out: compact_svg(drawing).encode()}
     if arguments.pieces:
         files[arguments.pieces] = pieces_csv(laid).encode()
     if arguments.report:
         files[arguments.report] = orjson.dumps(report(laid, seconds), option=orjson.OPT_INDENT_2)
     _write_all(files)
+    if pixels:  # last, for a picture that fails takes nothing else with it
+        _write_all({arguments.png: png_of(drawing, width_px=pixels[0], height_px=pixels[1])})
     return 0
 
 

@@ -184,3 +184,43 @@ def test_a_change_in_another_window_is_told_and_kept(app):
     expect(second.get_by_role("alert")).to_contain_text("was changed in another window; that change was kept and yours was not")
     expect(second.get_by_role("textbox", name="Gap")).to_have_value("10")
     assert brush(app, first)["settings"]["spacing"]["gap_pct"] == 10
+
+
+def test_enter_and_escape_leave_a_number_so_that_keys_go_on(app):
+    page = app.open("#/repeat/1")
+    size = page.get_by_label("Size", exact=True)
+    for key in ("q", "s"):
+        page.keyboard.press(key)
+    expect(size).to_be_focused()
+    page.keyboard.type("150")
+    page.keyboard.press("Escape")
+    expect(size).not_to_be_focused()
+    expect(size).to_have_value("100")
+    for key in ("q", "s"):
+        page.keyboard.press(key)
+    page.keyboard.type("120")
+    page.keyboard.press("Enter")
+    expect(size).not_to_be_focused()
+    expect(page.get_by_test_id("words")).to_contain_text("at 120 % size")
+    page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("#/page"))
+
+
+def test_what_is_no_number_stays_to_be_mended(app):
+    page = app.open("#/repeat/1")
+    size = page.get_by_label("Size", exact=True)
+    for key in ("q", "s"):
+        page.keyboard.press(key)
+    page.keyboard.type("ten")
+    page.keyboard.press("Enter")
+    expect(size).to_be_focused()
+    expect(size).to_have_attribute("aria-invalid", "true")
+
+
+def test_the_starters_opened_by_keys_go_on_by_keys(app):
+    page = app.open("#/motif/6")
+    for key in ("q", "a"):
+        page.keyboard.press(key)
+    expect(page.get_by_role("button", name="Pill", exact=True)).to_be_focused()
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("button", name="Ring", exact=True)).to_be_focused()

@@ -21,6 +21,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDra
   const { text, typing } = field;
   const [wrong, setWrong] = useState<string | null>(null);
   const refusal = useRefusal(limitsOf);
+  const leaving = useRef(false);
   const from = useRef({ x: 0, value: 0, moved: false });
 
   // while rendering, not in an effect: a drag would paint every step twice
@@ -32,31 +33,41 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDra
     setWrong(why);
     if (next !== null && why === null) then(next);
   };
-  const take = (): void => {
-    if (!typing) return;
+  /** Take what was typed; tell whether nothing wrong is left in the field. */
+  const take = (): boolean => {
+    if (!typing) return wrong === null;
     const next = numberFromText(text, unit);
     const why = next === null ? "it must be a number" : refusal(next);
     setWrong(why);
-    if (next === null || why !== null) return;
+    if (next === null || why !== null) return false;
     const changes = Math.abs(next - value) > 1e-9;
     settle(changes ? text : shown);
     if (changes) onSet(next);
+    return true;
+  };
+  /** Leave the field, so that keys go to the station again. */
+  const leave = (of: HTMLElement): void => {
+    leaving.current = true;
+    of.blur();
+    leaving.current = false;
   };
   const revert = (): void => {
     setWrong(null);
     settle(shown);
     onLeave?.();
   };
-  const onKeyDown = (event: React.KeyboardEvent): void => {
+  const onKeyDown = (event: React.KeyboardEvent<HTMLInputElement>): void => {
     const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
     if (way) {
       event.preventDefault();
       settle(text);
       offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
-    } else if (event.key === "Enter") take();
-    else if (event.key === "Escape") {
+    } else if (event.key === "Enter") {
+      if (take()) leave(event.currentTarget);
+    } else if (event.key === "Escape") {
       event.stopPropagation();
       revert();
+      leave(event.currentTarget);
     }
   };
   const dragged = (event: React.PointerEvent): number =>
@@ -70,7 +81,9 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDra
         setField({ text: event.target.value, of: shown, typing: true });
         setWrong(null);
       },
-      onBlur: take,
+      onBlur: (): void => {
+        if (!leaving.current) take();
+      },
       onKeyDown,
     },
     label: {

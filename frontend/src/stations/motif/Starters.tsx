@@ -50,9 +50,10 @@ export function Starters({ open }: { open: OpenMotif | null }) {
         </button>
       </div>
       <ul className="grid grid-cols-6 gap-2">
-        {data?.starters.map((starter) => (
+        {data?.starters.map((starter, i) => (
           <li key={starter.key}>
             <button
+              ref={i === 0 ? takeFocus : undefined}
               aria-label={starter.name}
               className="block w-full border border-rule bg-work px-1 pt-1 pb-0.5 hover:border-loden"
               onClick={() => take(starter)}
@@ -68,3 +69,6 @@ export function Starters({ open }: { open: OpenMotif | null }) {
     </div>
   );
 }
+
+/** What is opened by a key goes on by keys. */
+const takeFocus = (first: HTMLElement | null): void => first?.focus();

@@ -25,7 +25,7 @@ export function JoinLens({ scene, index, view, left, night }: Props) {
   const y = view.y;
   const cx = left + RADIUS;
   const rows: [string, string][] = [
-    [gap < 0 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
+    [gap < -0.005 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
     ["step", `${join[JOINS.step].toFixed(2)} mm`],
     ["kink", `${join[JOINS.kink].toFixed(1)}°`],
     ...(join[JOINS.tone] >= 0.5 ? ([["tone", `ΔE ${join[JOINS.tone].toFixed(1)}`]] as [string, string][]) : []),

@@ -41,4 +41,6 @@ def png_from_svg(svg: str, *, width_px: int, height_px: int) -> bytes:
         return done.stdout
     if done.returncode < 0:
         raise LimitError("the picture took too much time or memory; choose a lower dpi")
-    raise NumericError(f"the picture could not be drawn: {done.stderr.decode(errors='replace')[-300:]}")
+    error = NumericError("the picture could not be drawn; take the SVG, or choose a lower dpi")
+    error.add_note(done.stderr.decode(errors="replace")[-300:])
+    raise error

@@ -11,7 +11,7 @@ from xml.sax.saxutils import quoteattr
 import numpy as np
 
 from ..artwork.fills import without_strokes
-from ..values.drawing import Drawing, Flat, Group, Item, PaintedPieces
+from ..values.drawing import Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from ..values.motif import Motif, Paint, Shape, mapped, picture_of
 from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh
@@ -69,9 +69,18 @@ def _body(items: Sequence[Item], pieces: Callable[[PaintedPieces], str], servers
     def one(item: Item) -> str:
         if isinstance(item, Group):
             return group_markup(item, servers, inside)
+        if isinstance(item, PagePicture):
+            return _page_picture_markup(item)
         return pieces(item) if isinstance(item, PaintedPieces) else _flat_markup(item)
 
     return [one(item) for item in items]
+
+
+def _page_picture_markup(picture: PagePicture) -> str:
+    """Write a picture that fills the page pixel for pixel."""
+    data = base64.b64encode(picture.png).decode()
+    return ('<image width="100%" height="100%" preserveAspectRatio="none" image-rendering="optimizeSpeed" '
+            f'href="data:image/png;base64,{data}"/>\n')  # fmt: skip
 
 
 def _all_cover(item: PaintedPieces) -> str:

@@ -57,10 +57,10 @@ def are_straight(cubics: np.ndarray) -> np.ndarray:
     ends = as_complex(cubics[:, 3] - cubics[:, 0])[:, None]
     handles = as_complex(cubics[:, 1:3] - cubics[:, :1])
     size = np.abs(ends)
-    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-        on = handles / ends  # in the side's own direction: along, and across
-    beyond = np.maximum(-on.real, on.real - 1)
-    return ((beyond <= STRAIGHT_MM / np.maximum(size, 1e-300)) & (np.abs(on.imag) * size <= STRAIGHT_MM)).all(axis=1) & (size[:, 0] > 0)
+    way = ends / np.where(size > 0, size, 1.0)
+    on = handles * way.conj()  # in the side's own direction, mm: along, and across
+    beyond = np.maximum(-on.real, on.real - size)
+    return ((beyond <= STRAIGHT_MM) & (np.abs(on.imag) <= STRAIGHT_MM)).all(axis=1) & (size[:, 0] > 0)
 
 
 def power_from_bezier(points: np.ndarray) -> np.ndarray:

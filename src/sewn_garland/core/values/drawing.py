@@ -68,6 +68,12 @@ class PaintedPieces:
         a, b, c, d = self.matrices[:, :4].T
         return np.sqrt(np.abs(a * d - b * c))
 
+    def part(self, first: int, last: int) -> PaintedPieces:
+        """Return the pieces from the first up to the last, which is not among them."""
+        own = slice(first, last)
+        outlines = self.outlines and self.outlines.split([first, last])[0]
+        return PaintedPieces(self.artwork, self.motif[own], self.matrices[own], outlines, self.covers[own], self.blend)
+
 
 @dataclass(frozen=True)
 class Flat:
@@ -93,7 +99,14 @@ class Group:
     filter: str | None = None
 
 
-Item = PaintedPieces | Flat | Group
+@dataclass(frozen=True)
+class PagePicture:
+    """A picture of the whole page as PNG: what was painted already."""
+
+    png: bytes
+
+
+Item = PaintedPieces | Flat | Group | PagePicture
 
 
 @dataclass(frozen=True)

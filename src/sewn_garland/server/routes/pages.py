@@ -7,7 +7,8 @@ import time
 
 from flask import Response
 
-from ...core.drawing.png import pixels_of, png_from_svg
+from ...core.drawing.png import pixels_of
+from ...core.drawing.steps import png_of
 from ...core.drawing.svg import compact_svg, plain_svg
 from ...core.drawing.tables import pieces_csv
 from ...store import tables
@@ -79,7 +80,7 @@ def export_png(path: IdPath, query: ExportQuery):
         page = row_of(session, "page", path.id)
         width, height = pixels_of(page.width_mm, page.height_mm, query.dpi)  # refused before anything is laid
         page, drawing = pages.drawing_of_page(session, path.id, ground=query.ground)
-    return _download(png_from_svg(compact_svg(drawing), width_px=width, height_px=height), "image/png", page, "png")
+    return _download(png_of(drawing, width_px=width, height_px=height), "image/png", page, "png")
 
 
 @api.get("/pages/<int:id>/pieces.csv", summary="The list of every laid piece")
