@@ -51,6 +51,8 @@ LOOKED_AT_BY = {
     "measuring/tracks": "laws/test_laws",
     "placing/jointed": "spacing/test_joints",
     "placing/placed": "placing/test_rigid",
+    "reading/svg_transforms": "test_edges",
+    "reading/svg_viewports": "test_edges",
     "reading/svg_lines": "reading/test_svg",
     "reading/svg_motif": "reading/test_svg",
     "reading/svg_source": "reading/test_svg",

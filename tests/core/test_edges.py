@@ -20,7 +20,9 @@ from sewn_garland.core.measuring.changing import changed_line
 from sewn_garland.core.measuring.smoothing import scaled, smoothed
 from sewn_garland.core.reading.path_data import arc_from_endpoints
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.reading.svg_source import mm_from_length, share_from_text, transform_from_text
+from sewn_garland.core.reading.svg_source import share_from_text
+from sewn_garland.core.reading.svg_transforms import transform_from_text
+from sewn_garland.core.reading.svg_viewports import mm_from_length
 from sewn_garland.core.values.brush import Brush, Pieces
 from sewn_garland.core.values.motif import Motif
 from sewn_garland.workshop.trial_lines import STEPS_MM, TRIAL_LINES, trial_width_mm

@@ -1,5 +1,7 @@
 """Parallel rows, against shapely's offset curves and closed forms."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from shapely import LineString, Point, Polygon
@@ -68,6 +70,15 @@ def test_brick_rows_lie_half_a_pitch_on():
     assert by_row[2] == pytest.approx(by_row[0] + (0, 6))
     closed = lay(brush(bar(10, 2), ease="size", rows=(3.0,), row_ease="in_step", brick=True), [measured("M0 0H60V40H0Z")])[0]
     assert len(closed.pieces.s) % 2 == 0
+
+
+@pytest.mark.parametrize("rows", [(3.0, 6.0), (6.0, 3.0), (-3.0, 3.0), (3.0, -6.0, -3.0)])
+def test_brick_goes_by_where_rows_lie_not_by_how_they_are_listed(rows):
+    laid = lay(brush(bar(10, 2), rows=rows, row_ease="in_step", brick=True), [measured("M0 0H100")])[0]
+    first = {y: laid.pieces.centre[laid.pieces.centre[:, 1] == y][0, 0] for y in (0.0, *rows)}
+    ordered = sorted(first)
+    for low, high in pairwise(ordered):
+        assert abs(first[low] - first[high]) == pytest.approx(5)  # half a pitch from one row to the next
 
 
 @pytest.mark.parametrize("travel", ["bent", "jointed"])

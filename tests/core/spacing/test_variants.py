@@ -72,3 +72,16 @@ def test_what_is_dealt_goes_by_the_number_a_line_is_known_by_and_by_the_row():
     assert (alone.variant[alone.row == 0] == drawn_by(which, 7, 50)).all()
     assert (alone.variant[alone.row == 1] == drawn_by(which, 7, 50, row=1)).all()
     assert (alone.variant[alone.row == 0] != alone.variant[alone.row == 1]).any()
+
+
+@pytest.mark.parametrize("m", [3, 5])
+@pytest.mark.parametrize("weights", [None, (1.0, 1.0, 20.0, 3.0, 0.5)])
+def test_no_twins_meet_at_the_close_either(m, weights):
+    """Brute force: all neighbours round the ring, for many arrangements; the others are as they are on an open line."""
+    more = {} if weights is None else {"weights": weights[:m]}
+    ring = measured("M40 0A40 40 0 0 1 -40 0A40 40 0 0 1 40 0Z")
+    for arrangement in range(40):
+        which = order("no_twin", m, arrangement=arrangement, ease="size", **more)
+        drawn = lay(which, [ring])[0].pieces.variant
+        assert (drawn != np.roll(drawn, 1)).all()
+        assert (drawn[:-1] == drawn_by(which, 0, len(drawn))[:-1]).all()

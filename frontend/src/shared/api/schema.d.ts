@@ -1325,6 +1325,11 @@ export interface components {
             miter_limit: number;
             /** Dashes */
             dashes: number[];
+            /**
+             * Dash Offset
+             * @default 0
+             */
+            dash_offset: number;
         };
         /** NewMotif */
         NewMotif: {
@@ -2945,8 +2950,9 @@ export interface components {
          *
          *     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
          *     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
-         *     The line as one ``covers`` what is below it by a share, and is ``laid_on_as`` one of the standard's ways;
-         *     each of its pieces as another. ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+         *     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
+         *     The line as one ``covers`` what is below it by a share, and is ``laid_on_as`` one of the standard's ways; each of its pieces
+         *     as another.
          */
         SceneHeader: {
             /** Key */

@@ -178,7 +178,10 @@ function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): v
   ctx.lineCap = ready.shape.cap as CanvasLineCap;
   ctx.lineJoin = ready.shape.join as CanvasLineJoin;
   ctx.miterLimit = ready.shape.miter_limit;
-  if (ready.shape.dashes.length) ctx.setLineDash(ready.shape.dashes.map((d) => d * factor));
+  if (ready.shape.dashes.length) {
+    ctx.setLineDash(ready.shape.dashes.map((d) => d * factor));
+    ctx.lineDashOffset = ready.shape.dash_offset * factor;
+  }
   stroke();
   if (ready.shape.dashes.length) ctx.setLineDash([]);
 }

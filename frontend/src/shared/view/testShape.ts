@@ -11,6 +11,7 @@ export const shape = {
   join: "miter",
   miter_limit: 4,
   dashes: [],
+  dash_offset: 0,
   name: "",
   group: 0,
   derived: false,

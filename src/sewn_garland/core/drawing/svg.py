@@ -12,7 +12,7 @@ import numpy as np
 
 from ..artwork.fills import without_strokes
 from ..values.drawing import Drawing, Flat, Group, Item, PagePicture, PaintedPieces
-from ..values.motif import Motif, Paint, Shape, mapped, picture_of
+from ..values.motif import Motif, Paint, Shape, Stroke, mapped, picture_of
 from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh
 from .svg_servers import Servers, blending, cover, group_markup, short
@@ -110,7 +110,7 @@ def _shaped(item: PaintedPieces, outlines: ShapedOutlines, servers: Servers, ids
 
     def attributes(shape: Shape, scale: float) -> str:
         stroke = shape.stroke
-        dashes = None if stroke is None else [short(d * scale) for d in stroke.dashes]
+        dashes = None if stroke is None else [short(d * scale) for d in _dash_numbers(stroke)]
         return _attributes(shape, servers, stroke_width=None if stroke is None else short(stroke.width * scale), dashes=dashes)
 
     def picture(shape: Shape, mesh: np.ndarray, seen: str | None) -> str:
@@ -147,7 +147,7 @@ def path_data(commands: str, points: np.ndarray, *, decimals: int = 4) -> str:
 def shape_attributes(shape: Shape, servers: Servers) -> str:
     """Write a shape's paints as presentation attributes."""
     return _attributes(shape, servers, stroke_width=None if shape.stroke is None else short(shape.stroke.width),
-                       dashes=None if shape.stroke is None else [short(d) for d in shape.stroke.dashes])  # fmt: skip
+                       dashes=None if shape.stroke is None else [short(d) for d in _dash_numbers(shape.stroke)])  # fmt: skip
 
 
 def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = "") -> str:
@@ -242,7 +242,7 @@ def _piece_template(anchored: list[Shape], servers: Servers) -> str:
         if _stays_local(shape):
             shapes.append(f'<g transform="matrix(%.6f %.6f %.6f %.6f %.4f %.4f)">{_shape_markup(shape, servers).replace("%", "%%")}</g>')
             continue
-        dashes = None if shape.stroke is None else ["%.3f"] * len(shape.stroke.dashes)
+        dashes = None if shape.stroke is None else ["%.3f"] * len(_dash_numbers(shape.stroke))
         width = None if shape.stroke is None else "%.4f"
         attributes = _attributes(shape, servers, stroke_width=width, dashes=dashes)
         shapes.append(f'<path d="{_path_template(shape.commands, 3)}"{attributes}/>')
@@ -257,7 +257,7 @@ def _shape_values(shape: Shape, matrices: np.ndarray, factor: np.ndarray) -> np.
     moved = (shape.points @ linear + matrices[:, None, 4:]).reshape(len(matrices), -1)
     if shape.stroke is None:
         return moved
-    return np.hstack([moved, np.outer(factor, [shape.stroke.width, *shape.stroke.dashes])])
+    return np.hstack([moved, np.outer(factor, [shape.stroke.width, *_dash_numbers(shape.stroke)])])
 
 
 def _attributes(shape: Shape, servers: Servers, *, stroke_width: str | None, dashes: list[str] | None) -> str:
@@ -274,7 +274,16 @@ def _attributes(shape: Shape, servers: Servers, *, stroke_width: str | None, das
         out += f' stroke-linejoin="{stroke.join}"'
     elif stroke.miter_limit != 4:
         out += f' stroke-miterlimit="{short(stroke.miter_limit)}"'
-    return out + (f' stroke-dasharray="{" ".join(dashes)}"' if dashes else "")
+    if not dashes:
+        return out
+    count = len(stroke.dashes)
+    offset = f' stroke-dashoffset="{dashes[count]}"' if dashes[count:] else ""
+    return f'{out} stroke-dasharray="{" ".join(dashes[:count])}"{offset}'
+
+
+def _dash_numbers(stroke: Stroke) -> list[float]:
+    """Return a stroke's dashes, and where they begin where that is not at 0."""
+    return [*stroke.dashes, stroke.dash_offset] if stroke.dashes and stroke.dash_offset else list(stroke.dashes)
 
 
 def _paint(key: str, paint: Paint, servers: Servers) -> str:

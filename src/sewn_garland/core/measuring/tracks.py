@@ -45,7 +45,8 @@ def tracks_of(lines: Sequence[LineToLay], brush: Brush) -> Tracks:
     if travel.turn_about or travel.starts_at_mm:
         measured = [set_out(way, turn_about=travel.turn_about, starts_at=travel.starts_at_mm) for way in measured]
     measured, crowded = _with_round_corners(measured, brush.ends)
-    phase = np.where((np.arange(len(rows)) % 2 == 1) & brush.rows.brick, 0.5, 0.0)
+    place = np.argsort(np.argsort(beside, kind="stable"), kind="stable")  # from the left of travel
+    phase = np.where(((place - place[0]) % 2 == 1) & brush.rows.brick, 0.5, 0.0)
     return Tracks(
         tuple(measured), len(rows), tuple(line.key for line in lines), np.tile(shift, len(lines)), np.tile(phase, len(lines)),
         np.array([line.unended for _, line in ways], bool), crowded,

@@ -10,7 +10,7 @@ import numpy as np
 from ..errors import InputError, LimitError
 from ..values.line import Line
 from .path_data import Subpath, ellipse_subpath, line_from_subpath, rect_subpath, subpaths_from_path_data
-from .svg_source import MM_PER_UNIT, Drawn, drawn_elements, mm_from_length, parse_svg
+from .svg_source import Drawn, drawn_elements, parse_svg
 
 MOST_LINES = 50_000
 
@@ -57,9 +57,7 @@ def subpaths_of(drawn: Drawn) -> list[Subpath]:
     if name in ("polyline", "polygon"):
         return _poly(element.get("points", ""), name == "polygon", where)
 
-    def number(key: str) -> float:
-        return (mm_from_length(element.get(key), where=f"{where}, {key}") or 0.0) / MM_PER_UNIT["px"]
-
+    number = drawn.length
     if name == "line":
         ends = np.array([[number("x1"), number("y1")], [number("x2"), number("y2")]])
         return [Subpath(ends[0], [ends])]

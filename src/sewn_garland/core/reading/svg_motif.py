@@ -19,7 +19,8 @@ from .path_data import Arc, Subpath
 from .pictures import read_picture
 from .svg_lines import subpaths_of
 from .svg_paint import Paints
-from .svg_source import MM_PER_UNIT, SVG, XLINK_HREF, Clip, Drawn, SvgSource, drawn_elements, mm_from_length, parse_svg
+from .svg_source import SVG, XLINK_HREF, Clip, Drawn, SvgSource, drawn_elements, parse_svg
+from .svg_viewports import MM_PER_UNIT, mm_from_length
 
 MOST_POINTS = 50_000
 MOST_PICTURE_PIXELS = 16_000_000
@@ -97,14 +98,15 @@ def _shape_of(drawn: Drawn, paints: Paints) -> Shape | None:
 def _stroke_of(drawn: Drawn, paints: Paints, own: Outline) -> Stroke | None:
     style = drawn.style
     paint = paints.paint(drawn, "stroke", own)
-    width = mm_from_length(style.get("stroke-width", "1"), where=drawn.where, relative_to=100.0) or 0.0
+    across = drawn.port.diagonal * MM_PER_UNIT["px"]  # what per cents are of
+    width = mm_from_length(style.get("stroke-width", "1"), where=drawn.where, relative_to=across) or 0.0
     if paint is None or width <= 0:
         return None
     scale = mean_scale(drawn.matrix) / MM_PER_UNIT["px"]
     singular = np.linalg.svd(drawn.matrix[:, :2], compute_uv=False)
     if singular[0] > 1.001 * singular[1]:
         paints.tell("A stroke stretched unevenly keeps an even width.")
-    dashes = tuple((mm_from_length(v, where=drawn.where) or 0.0) * scale
+    dashes = tuple((mm_from_length(v, where=drawn.where, relative_to=across) or 0.0) * scale
                    for v in re.split(r"[\s,]+", style.get("stroke-dasharray", "none").strip()) if v and v != "none")  # fmt: skip
     dashes = dashes * 2 if len(dashes) % 2 else dashes
     cap, join = style.get("stroke-linecap", "butt"), style.get("stroke-linejoin", "miter")
@@ -118,13 +120,13 @@ def _stroke_of(drawn: Drawn, paints: Paints, own: Outline) -> Stroke | None:
         join if join in ("miter", "round", "bevel") else "miter",
         miter_limit if 1 <= miter_limit <= 1e6 else 4.0,
         dashes if sum(dashes) > 0 and min(dashes) >= 0 else (),
-        (mm_from_length(style.get("stroke-dashoffset"), where=drawn.where) or 0.0) * scale,
+        (mm_from_length(style.get("stroke-dashoffset"), where=drawn.where, relative_to=across) or 0.0) * scale,
     )  # fmt: skip
 
 
 def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
     """Read an embedded picture; its rectangle keeps the aspect that the element asks for."""
-    element, where = drawn.element, drawn.where
+    element = drawn.element
     link = (element.get("href") or element.get(XLINK_HREF) or "").strip()
     found = re.match(r"data:image/(png|jpeg|jpg|webp)\s*;\s*base64\s*,", link)
     if not found:
@@ -140,8 +142,7 @@ def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
     for sentence in picture.told:
         if sentence not in left_out:
             left_out.append(sentence)
-    px = MM_PER_UNIT["px"]
-    x, y, w, h = ((mm_from_length(element.get(k), where=where) or 0.0) / px for k in ("x", "y", "width", "height"))
+    x, y, w, h = (drawn.length(key) for key in ("x", "y", "width", "height"))
     rows, columns = picture.rgba.shape[:2]
     w, h = w or columns, h or rows
     if not element.get("preserveAspectRatio", "").strip().startswith("none"):

@@ -10,7 +10,8 @@ import numpy as np
 from ..maths.affine import compose
 from ..maths.bounds import outline_box
 from ..values.motif import Gradient, GradientStop, Paint
-from .svg_source import SVG, XLINK_HREF, Drawn, SvgSource, share_from_text, transform_from_text
+from .svg_source import SVG, XLINK_HREF, Drawn, SvgSource, share_from_text
+from .svg_transforms import transform_from_text
 
 HEX = re.compile("#[0-9a-fA-F]{6}")
 NO_PAINT = ("none", "transparent")

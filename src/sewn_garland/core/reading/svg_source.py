@@ -14,7 +14,9 @@ import tinycss2
 from lxml import etree  # pyright: ignore[reportAttributeAccessIssue]  # compiled, without types
 
 from ..errors import InputError, LimitError
-from ..maths.affine import IDENTITY, compose
+from ..maths.affine import compose
+from .svg_transforms import PROPERTIES, transform_of
+from .svg_viewports import MM_PER_UNIT, Viewport, fit, mm_from_length, view_box
 
 MOST_BYTES = 10 * 1024 * 1024
 MOST_DEPTH = 100
@@ -22,14 +24,15 @@ MOST_ELEMENTS = 100_000
 MOST_EXPANDED = 30_000  # chosen: what expansion may take, about a second and a half
 SVG = "{http://www.w3.org/2000/svg}"
 XLINK_HREF = "{http://www.w3.org/1999/xlink}href"
-MM_PER_UNIT = {"": 25.4 / 96, "px": 25.4 / 96, "mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
-LENGTH = re.compile(r"\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*([a-zA-Z%]*)\s*")
 NEVER_DRAWN = {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient", "radialGradient", "filter",
                "metadata", "title", "desc", "style", "switch", "foreignObject"}  # fmt: skip
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 INHERITED = ("fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity", "stroke-linecap", "stroke-linejoin",
-             "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility", "clip-rule")  # fmt: skip
-OWN = ("display", "opacity", "clip-path", "mask", "filter")
+             "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility", "clip-rule", "paint-order", "marker",
+             "marker-start", "marker-mid", "marker-end")  # fmt: skip
+IN_CSS_ALONE = ("translate", "rotate", "scale")
+MARKERS = ("marker", "marker-start", "marker-mid", "marker-end")
+OWN = ("display", "opacity", "clip-path", "mask", "filter", *PROPERTIES)
 
 
 @dataclass(frozen=True)
@@ -41,7 +44,12 @@ class Drawn:
     style: dict[str, str]
     opacity: float
     where: str
+    port: Viewport
     clips: tuple[Clip, ...] = ()
+
+    def length(self, key: str) -> float:
+        """Read one of its attributes as a length in its user units; absent is 0."""
+        return self.port.length(self.element, key, where=self.where)
 
 
 @dataclass(frozen=True)
@@ -59,6 +67,7 @@ class SvgSource:
     width_mm: float
     height_mm: float
     matrix: np.ndarray
+    port: Viewport
 
 
 def parse_svg(data: bytes | str, *, where: str = "the file") -> SvgSource:
@@ -124,25 +133,9 @@ def _local(element: etree._Element) -> str:
     return etree.QName(element).localname
 
 
-def mm_from_length(text: str | None, *, where: str, relative_to: float | None = None) -> float | None:
-    """Read a CSS length as mm (96 px to the inch); None for none, per cent of ``relative_to``."""
-    if text is None or not text.strip() or text.strip() == "auto":
-        return None
-    found = LENGTH.fullmatch(text)
-    unit = found.group(2).lower() if found else ""
-    if found is not None and unit == "%":
-        return None if relative_to is None else float(found.group(1)) / 100 * relative_to
-    if found is None or unit not in MM_PER_UNIT:
-        raise InputError(f"“{text[:40]}” is not a length that can be read", where=where)
-    value = float(found.group(1)) * MM_PER_UNIT[unit]
-    if not math.isfinite(value) or abs(value) > 1e9:
-        raise InputError(f"“{text[:40]}” is not a finite length", where=where)
-    return value
-
-
 def _sized(root: etree._Element, where: str) -> SvgSource:
     px = MM_PER_UNIT["px"]
-    box = _view_box(root, where)
+    box = view_box(root, where)
     width = mm_from_length(root.get("width"), where=f"{where}, width")
     height = mm_from_length(root.get("height"), where=f"{where}, height")
     if width is None:
@@ -153,36 +146,7 @@ def _sized(root: etree._Element, where: str) -> SvgSource:
     if width <= 0 or height <= 0:
         raise InputError("its width or height is zero; give the drawing a size", where=where)
     box = box or (0.0, 0.0, width / px, height / px)
-    return SvgSource(root, width, height, _fit(box, width, height, root.get("preserveAspectRatio", "")))
-
-
-def _view_box(element: etree._Element, where: str) -> tuple[float, float, float, float] | None:
-    text = element.get("viewBox")
-    if text is None:
-        return None
-    try:
-        x, y, w, h = (float(v) for v in re.split(r"[\s,]+", text.strip()))
-    except ValueError:
-        raise InputError(f"its viewBox “{text[:40]}” is not four numbers", where=where) from None
-    if not all(map(math.isfinite, (x, y, w, h))) or max(map(abs, (x, y, w, h))) > 1e9:
-        raise InputError("its viewBox has a number that is not finite or beyond 1 000 000 000", where=where)
-    if w <= 0 or h <= 0:
-        raise InputError("its viewBox has no width or no height", where=where)
-    return x, y, w, h
-
-
-def _fit(box: tuple[float, float, float, float], width: float, height: float, aspect: str) -> np.ndarray:
-    """Map a viewBox into width × height as preserveAspectRatio says (default: meet, centred)."""
-    sx, sy = width / box[2], height / box[3]
-    x_share = y_share = 0.5
-    if aspect.strip().startswith("none"):
-        return np.array([[sx, 0, -box[0] * sx], [0, sy, -box[1] * sy]])
-    x_share = {"xMin": 0.0, "xMax": 1.0}.get(aspect[:4], x_share)
-    y_share = {"YMin": 0.0, "YMax": 1.0}.get(aspect[4:8], y_share)
-    s = max(sx, sy) if "slice" in aspect else min(sx, sy)
-    dx = (width - box[2] * s) * x_share
-    dy = (height - box[3] * s) * y_share
-    return np.array([[s, 0, dx - box[0] * s], [0, s, dy - box[1] * s]])
+    return SvgSource(root, width, height, fit(box, width, height, root.get("preserveAspectRatio", "")), Viewport(box[2], box[3]))
 
 
 # one walk over the tree, whose state (transforms, styles, clips, the budget of uses) would go through every part of it
@@ -194,11 +158,11 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
     """
     rules = _style_rules(source.root)
     ids = {e.get("id"): e for e in reversed(list(source.root.iter())) if e.get("id")}
-    stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, (), ())]
+    stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, (), (), source.port, source.root)]
     wanted = DRAWN | {"image"} if pictures else DRAWN
     budget = max(MOST_EXPANDED, sum(1 for _ in source.root.iter()))
     while stack:
-        element, matrix, inherited, opacity, users, clips = stack.pop()
+        element, matrix, inherited, opacity, users, clips, port, sized_by = stack.pop()
         budget -= 1
         if budget < 0:
             raise LimitError(f"expanded, it has more than {MOST_EXPANDED} elements", where=where)
@@ -211,32 +175,39 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             if name in ("foreignObject", "switch"):
                 _tell(left_out, f"{name} was left out.")
             continue
-        opacity *= share_from_text(own.get("opacity"))
+        share = share_from_text(own.get("opacity"))
+        if share < 1 and name not in DRAWN and sum(_local(e) in DRAWN for e in element.iter(f"{SVG}*")) != 1:
+            _tell(left_out, f"the opacity of a {name} was given to each of its parts: where they lie over one another both show.")
+        opacity *= share
         for effect in ("mask", "filter"):
             if own.get(effect, "none") != "none":
                 _tell(left_out, f"a {effect} on {name} was left out; what it hid is shown.")
-        if element.get("transform"):
-            matrix = compose(matrix, transform_from_text(element.get("transform"), where=f"{where}, {place}"))
+        matrix = compose(matrix, transform_of(own, port, where=f"{where}, {place}"))
         if own.get("clip-path", "none") != "none":
-            clip = _clip_of(own["clip-path"], ids, matrix, f"{where}, {place}", rules)
+            clip = _clip_of(own["clip-path"], ids, matrix, port, f"{where}, {place}", rules)
             if clip is None:
                 _tell(left_out, f"a clip on {name} was left out; what it hid is shown.")
             else:
                 clips = (*clips, clip)
-        if name == "svg" and element is not source.root:
-            matrix = compose(matrix, _nested(element, where))
+        if name == "symbol" or (name == "svg" and element is not source.root):
+            placed = port.of_child(element, sized_by, where=f"{where}, {place}")
+            if placed is None:
+                continue
+            matrix, port = compose(matrix, placed[0]), placed[1]
         if name == "use":
-            stack.append((*_used(element, ids, matrix, style, opacity, users, f"{where}, {place}"), clips))
+            target, moved, known = _used(element, ids, matrix, users, port, f"{where}, {place}")
+            stack.append((target, moved, style, opacity, known, clips, port, element))
         elif name in wanted:
             if style.get("visibility", "visible") == "visible":
-                yield Drawn(element, matrix, style, opacity, f"{where}, {place}", clips)
+                _tell_lost(style, name, left_out)
+                yield Drawn(element, matrix, style, opacity, f"{where}, {place}", port, clips)
         elif name in ("svg", "g", "a", "symbol"):
-            stack.extend((child, matrix, style, opacity, users, clips) for child in reversed(element))
+            stack.extend((child, matrix, style, opacity, users, clips, port, child) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
 
 
-def _clip_of(text: str, ids: dict, matrix: np.ndarray, where: str, rules) -> Clip | None:
+def _clip_of(text: str, ids: dict, matrix: np.ndarray, port: Viewport, where: str, rules) -> Clip | None:
     """Return the clip that a property names, its shapes in mm; None for one that cannot be read."""
     found = re.match(r"url\(\s*['\"]?#([^'\")]+)", text)
     element = ids.get(found.group(1)) if found else None
@@ -246,10 +217,10 @@ def _clip_of(text: str, ids: dict, matrix: np.ndarray, where: str, rules) -> Cli
     for child in element:
         if _local(child) not in DRAWN:
             return None
-        own = matrix
-        for transform in (element.get("transform"), child.get("transform")):
-            own = compose(own, transform_from_text(transform, where=where)) if transform else own
-        shapes.append(Drawn(child, own, _resolved(child, {}, rules)[0], 1.0, where))
+        placed = matrix
+        for each in (element, child):
+            placed = compose(placed, transform_of(_resolved(each, {}, rules)[1], port, where=where))
+        shapes.append(Drawn(child, placed, _resolved(child, {}, rules)[0], 1.0, where, port))
     return Clip(tuple(shapes))
 
 
@@ -259,7 +230,7 @@ def _tell(left_out: list[str], sentence: str) -> None:
         left_out.append(sentence)
 
 
-def _used(element, ids, matrix, style, opacity, users, where):
+def _used(element, ids, matrix, users, port: Viewport, where):
     target_id = (element.get("href") or element.get(XLINK_HREF) or "").strip().lstrip("#")
     target = ids.get(target_id)
     if target is None:
@@ -268,26 +239,17 @@ def _used(element, ids, matrix, style, opacity, users, where):
         raise InputError(f"“{target_id}” refers to itself", where=where)
     if len(users) > MOST_DEPTH:
         raise LimitError(f"uses are nested more than {MOST_DEPTH} deep", where=where)
-    x, y = (_user_length(element, key, where) for key in ("x", "y"))
+    x, y = (port.length(element, key, where=where) for key in ("x", "y"))
     moved = compose(matrix, np.array([[1.0, 0.0, x], [0.0, 1.0, y]]))
-    return target, moved, style, opacity, (*users, target_id)
+    return target, moved, (*users, target_id)
 
 
-def _nested(element, where: str) -> np.ndarray:
-    x, y = (_user_length(element, key, where) for key in ("x", "y"))
-    shift = np.array([[1.0, 0.0, x], [0.0, 1.0, y]])
-    box = _view_box(element, where)
-    if box is None:
-        return shift
-    px = MM_PER_UNIT["px"]
-    width = (mm_from_length(element.get("width"), where=where) or box[2] * px) / px
-    height = (mm_from_length(element.get("height"), where=where) or box[3] * px) / px
-    return compose(shift, _fit(box, width, height, element.get("preserveAspectRatio", "")))
-
-
-def _user_length(element, key: str, where: str) -> float:
-    """Read a coordinate attribute in user units; absent is 0."""
-    return (mm_from_length(element.get(key), where=f"{where}, {key}") or 0.0) / MM_PER_UNIT["px"]
+def _tell_lost(style: dict[str, str], name: str, left_out: list[str]) -> None:
+    """Tell what of a shape's style cannot be kept."""
+    if name in ("path", "line", "polyline", "polygon") and any(style.get(key, "none") != "none" for key in MARKERS):
+        _tell(left_out, f"markers on {name} were left out; draw them as shapes, or lay them as start and end pieces.")
+    if style.get("paint-order", "normal").startswith("stroke") and style.get("stroke", "none") != "none" != style.get("fill"):
+        _tell(left_out, f"the stroke of a {name} was to lie under its fill; it lies over it here.")
 
 
 def share_from_text(text: str | None) -> float:
@@ -334,7 +296,7 @@ def _declarations(content) -> dict[str, str]:
 
 def _resolved(element, inherited: dict[str, str], rules) -> tuple[dict[str, str], dict[str, str]]:
     """Return the inherited style below this element and its own properties that do not inherit."""
-    given = {key: element.get(key) for key in (*INHERITED, *OWN) if element.get(key) is not None}
+    given = {key: element.get(key) for key in (*INHERITED, *OWN) if key not in IN_CSS_ALONE and element.get(key) is not None}
     wrapped = rules.wrapped.get(element)
     if wrapped is not None:
         for *_, declared in sorted(rules.match(wrapped), key=lambda m: m[:2]):
@@ -344,43 +306,3 @@ def _resolved(element, inherited: dict[str, str], rules) -> tuple[dict[str, str]
     style = dict(inherited)
     style.update({k: v for k, v in given.items() if k in INHERITED and v != "inherit"})
     return style, {k: v for k, v in given.items() if k in OWN}
-
-
-TRANSFORM = re.compile(r"[\s,]*(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^()]*)\)")
-
-
-def transform_from_text(text: str, *, where: str) -> np.ndarray:
-    """Read an SVG transform list into a 2 × 3 affine; empty is the identity."""
-    matrix, at, text = IDENTITY, 0, text.strip()
-    while at < len(text):
-        found = TRANSFORM.match(text, at)
-        if not found:
-            raise InputError(f"transform “{text[at : at + 24]}” cannot be read", where=where)
-        try:
-            values = [float(v) for v in re.split(r"[\s,]+", found.group(2).strip()) if v]
-            matrix = compose(matrix, _one_transform(found.group(1), values))
-        except (ValueError, TypeError, KeyError, IndexError):
-            raise InputError(f"transform “{found.group(0).strip()[:40]}” has the wrong numbers", where=where) from None
-        at = found.end()
-    if not np.isfinite(matrix).all() or np.abs(matrix).max() > 1e12:
-        raise InputError("a transform is not finite", where=where)
-    return matrix
-
-
-def _one_transform(name: str, v: list[float]) -> np.ndarray:
-    allowed = {"matrix": (6,), "translate": (1, 2), "scale": (1, 2), "rotate": (1, 3), "skewX": (1,), "skewY": (1,)}
-    if len(v) not in allowed[name]:
-        raise ValueError(name)
-    if name == "matrix":
-        return np.array([[v[0], v[2], v[4]], [v[1], v[3], v[5]]])
-    if name == "translate":
-        return np.array([[1.0, 0.0, v[0]], [0.0, 1.0, v[1] if len(v) > 1 else 0.0]])
-    if name == "scale":
-        return np.array([[v[0], 0.0, 0.0], [0.0, v[-1], 0.0]])
-    angle = math.radians(v[0])
-    if name == "rotate":
-        cos, sin = math.cos(angle), math.sin(angle)
-        x, y = v[1:] if len(v) == 3 else (0.0, 0.0)
-        return np.array([[cos, -sin, x - cos * x + sin * y], [sin, cos, y - sin * x - cos * y]])
-    tan = math.tan(angle)
-    return np.array([[1.0, tan, 0.0], [0.0, 1.0, 0.0]]) if name == "skewX" else np.array([[1.0, 0.0, 0.0], [tan, 1.0, 0.0]])

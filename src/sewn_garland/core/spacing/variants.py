@@ -22,18 +22,22 @@ def dealt(stops: Stops, variants: Variants, count: int, tracks: Tracks) -> Stops
     repeats = np.flatnonzero(stops.role == REPEAT)
     track = tracks.of(stops)[repeats]
     many = np.bincount(track, minlength=len(tracks.measured)).tolist()
-    drawn = [variant_sequence(variants, count, tracks.keys[i // tracks.rows], i % tracks.rows, n) for i, n in enumerate(many)]
+    drawn = [
+        variant_sequence(variants, count, tracks.keys[i // tracks.rows], i % tracks.rows, n, closed=tracks.measured[i].line.closed)
+        for i, n in enumerate(many)
+    ]
     variant, motif = stops.variant.copy(), stops.motif.copy()
     variant[repeats] = motif[repeats] = np.concatenate(drawn)
     return replace(stops, variant=variant, motif=motif)
 
 
-def variant_sequence(variants: Variants, m: int, line: int, row: int, count: int) -> np.ndarray:
+def variant_sequence(variants: Variants, m: int, line: int, row: int, count: int, *, closed: bool = False) -> np.ndarray:
     """Return the variant, of m, of each of the first ``count`` repeats of a line's row (count,).
 
     Drawn by their number from the arrangement's own stream for this line and row, so drawing on leaves
     earlier ones as they are: ``shuffled`` lays every variant once before any comes again, ``chance``
-    draws by weight, ``no_twin`` by weight among those that differ from the one before.
+    draws by weight, ``no_twin`` by weight among those that differ from the one before, and the last of a ``closed`` line
+    from the first as well, as far as there are so many.
     """
     if m == 1 or variants.order == "in_turn":
         return np.arange(count) % m
@@ -46,7 +50,13 @@ def variant_sequence(variants: Variants, m: int, line: int, row: int, count: int
     draw = uniforms(variants.arrangement, name, count)
     edges = np.cumsum(weights) / weights.sum()
     free = np.minimum(np.searchsorted(edges, draw, side="right"), m - 1)
-    return free if variants.order == "chance" else _without_twins(weights, draw, free)
+    if variants.order == "chance":
+        return free
+    drawn = _without_twins(weights, draw, free)
+    if closed and count > 2 and m > 2 and drawn[-1] == drawn[0]:
+        others = np.where(np.isin(np.arange(m), drawn[[0, -2]]), 0.0, weights)
+        drawn[-1] = np.searchsorted(np.cumsum(others) / others.sum(), draw[-1], side="right")
+    return drawn
 
 
 def _without_twins(weights: np.ndarray, draw: np.ndarray, free: np.ndarray) -> np.ndarray:

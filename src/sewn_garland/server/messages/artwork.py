@@ -53,6 +53,7 @@ class ShapeMessage(Message):
     join: str
     miter_limit: float
     dashes: list[float]
+    dash_offset: float = 0.0
 
 
 class RecipeMessage(Message):

@@ -120,7 +120,7 @@ def _shape_message(shape: Shape, kept: _Kept) -> ShapeMessage:
         stroke=stroke.paint.colour if stroke else None, stroke_opacity=stroke.paint.opacity if stroke else 1.0,
         stroke_width=float(stroke.width) if stroke else 0.0, cap=stroke.cap if stroke else "butt",
         join=stroke.join if stroke else "miter", miter_limit=float(stroke.miter_limit) if stroke else 4.0,
-        dashes=[float(d) for d in stroke.dashes] if stroke else [],
+        dashes=[float(d) for d in stroke.dashes] if stroke else [], dash_offset=float(stroke.dash_offset) if stroke else 0.0,
     )  # fmt: skip
 
 
