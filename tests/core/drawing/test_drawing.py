@@ -154,3 +154,24 @@ def test_every_table_has_the_columns_it_says(settings):
     for table in tables:
         assert table.values.shape[-1] == len(TABLES[table.table].columns), table.table
         assert np.isfinite(table.values).all() or table.table == "joins"
+
+
+@pytest.mark.parametrize("write", [compact_svg, plain_svg])
+@pytest.mark.parametrize(
+    ("settings", "path"),
+    [
+        ({"kind": "once_length"}, "M0 20H200"), ({"kind": "once_proportion"}, "M0 40C60 10 140 70 200 40"),
+        ({"round_bends": "bent", "turn_deg": 90.0}, "M40 40A14 14 0 0 1 12 40A14 14 0 0 1 40 40Z"),
+        ({"ease": "length", "ease_limit": 0.5, "round_bends": "bent"}, "M0 20C60 -20 120 60 199 20"),
+        ({"ease": "length", "ease_limit": 0.5, "outside_corner": "mitre", "inside_corner": "mitre"}, "M0 20H99L150 60"),
+        ({"ease": "length", "ease_limit": 0.6, "turn_deg": 30.0}, "M0 20H199"),
+    ],
+)  # fmt: skip
+def test_a_stroke_is_as_thick_as_its_filled_twin(settings, path, write):
+    """The same picture, pixel by pixel, however pieces are scaled, bent, eased or stretched."""
+    stroked = motif_from_svg(svg('<path d="M0 2.5H8" stroke="#000" stroke-width="1" fill="none"/>', 8, 5))
+    filled = motif_from_svg(svg('<rect y="2" width="8" height="1"/>', 8, 5))
+    one, other = (picture(write(drawing(200, 80, *laid(path, motif=motif, **settings))), 1000, 400)[..., 3] for motif in (stroked, filled))
+    assert np.abs(one - other).max() <= 12  # of 255, at a rim
+    assert one.sum() == pytest.approx(other.sum(), rel=1e-3)
+    assert one.sum() > 255 * 1000

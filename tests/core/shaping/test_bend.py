@@ -141,7 +141,8 @@ def test_bent_pieces_are_drawn_with_their_paints(write):
     text = write(drawing(100, 100, ((motif,), laid)))
     assert text.count("<path ") == 2 * len(laid.pieces.s)
     assert text.count("<linearGradient ") == len(laid.pieces.s)  # each turned as its piece
-    assert 'stroke="#123456" stroke-width="0.4"' in text
+    assert "stroke=" not in text  # outlined, in the stroke's paint
+    assert text.count('fill="#123456"') == len(laid.pieces.s)
     closed = lines_from_svg(text.encode(), where="it").lines[0]
     assert closed.closed
     assert len(closed.coeffs) >= 4

@@ -27,15 +27,14 @@ class Contours(NamedTuple):
 
 
 @lru_cache(maxsize=512)
-def contours_of(motif: Motif, *, strokes: bool = False, pictures: bool = False) -> Contours:
-    """Return a motif's contours.
+def contours_of(motif: Motif, *, pictures: bool = False) -> Contours:
+    """Return a motif's contours, its strokes outlined, so that every contour is to be filled.
 
-    ``strokes`` are outlined, so that every contour is to be filled; else they are drawn along the contours of their shapes.
     ``pictures`` have the contour of their rectangle, else none.
     """
     cubics, contours, shapes, closed, stroked, count = [np.zeros((0, 4, 2))], [np.zeros(0, int)], [], [], [], 0
     for number, shape in enumerate(motif.shapes):
-        for part, is_stroke in _parts(shape, strokes=strokes, pictures=pictures):
+        for part, is_stroke in _parts(shape, pictures=pictures):
             own, contour, is_closed = contour_cubics(part.commands, part.points)
             cubics.append(own)
             contours.append(contour + count)
@@ -47,11 +46,9 @@ def contours_of(motif: Motif, *, strokes: bool = False, pictures: bool = False) 
     return Contours(about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool), np.array(stroked, bool))
 
 
-def _parts(shape: Shape, *, strokes: bool, pictures: bool) -> list[tuple[Shape, bool]]:
+def _parts(shape: Shape, *, pictures: bool) -> list[tuple[Shape, bool]]:
     if shape.picture is not None:
         return [(replace(shape, commands="MLLLZ"), False)] if pictures else []
-    if not strokes:
-        return [(shape, False)]
     fill = [(shape, False)] if shape.fill else []
     if shape.stroke is None:
         return fill

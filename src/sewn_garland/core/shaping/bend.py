@@ -98,7 +98,6 @@ def bent_outlines(
     way: Way,
     pieces: np.ndarray,
     *,
-    strokes: bool = False,
     pictures: bool = False,
     tolerance: float,
 ) -> ShapedOutlines:
@@ -107,11 +106,11 @@ def bent_outlines(
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, from where ``way`` takes its points to the page.
     Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
-    where the cubic with its mapped ends and end directions strays, at most 14 times. ``strokes`` are outlined and
+    where the cubic with its mapped ends and end directions strays, at most 14 times. Strokes are outlined;
     ``pictures`` come with contours where asked, as ``contours_of`` says.
     """
     by_motif = [pieces[variant[pieces] == v] for v in range(len(motifs))]
-    parts = [_of_motif(motif, own, linear, strokes=strokes, pictures=pictures) for motif, own in zip(motifs, by_motif, strict=True)]
+    parts = [_of_motif(motif, own, linear, pictures=pictures) for motif, own in zip(motifs, by_motif, strict=True)]
     columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
@@ -127,8 +126,7 @@ def bent_outlines(
         _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
-    outlined = pieces if strokes else pieces[:0]
-    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, outlined, pieces[:0], meshes)
+    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces, pieces[:0], meshes)
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
@@ -158,9 +156,9 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
     return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, strokes: bool, pictures: bool):
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, pictures: bool):
     """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it."""
-    about, contour, shapes, closed, stroked = contours_of(motif, strokes=strokes, pictures=pictures)
+    about, contour, shapes, closed, stroked = contours_of(motif, pictures=pictures)
     n, m = len(pieces), len(about)
     placed = about.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
     of_contour = (np.tile(column[contour], n) for column in (shapes, np.arange(len(closed)), closed, stroked))

@@ -60,13 +60,13 @@ def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: 
     for straight in (False, True) if len(at_cuts) else ():
         some = cuts.some(stamped[cuts.piece] == straight)
         if len(some.piece):
-            before = None if straight or bends is None else bends.outlines(np.unique(some.piece), detail, strokes=True, pictures=True)
+            before = None if straight or bends is None else bends.outlines(np.unique(some.piece), detail, pictures=True)
             redrawn.append(clipped_pieces(brush.pieces.motifs, placed.motif, placed.matrices, before, some))
     parts = redrawn
     if bends is not None:
         apart = stamped.copy()
         apart[np.concatenate([at_cuts, *(part.pieces for part in redrawn)])] = True
-        parts = [*bends.by_stroke(np.flatnonzero(~apart), detail), *redrawn]
+        parts = [bends.outlines(np.flatnonzero(~apart), detail), *redrawn]
     outlines = None if not parts else parts[0] if len(parts) == 1 else merged(parts)
     whole = np.ones(len(placed.s), bool)
     whole[np.concatenate([cuts.piece, *(part.pieces for part in redrawn)])] = False
@@ -157,16 +157,10 @@ class _Bends:
             return np.zeros(len(self.s), bool)
         return self.way.straight & ~self.placed.stretched
 
-    def by_stroke(self, pieces: np.ndarray, detail: Detail) -> list[ShapedOutlines]:
-        """Bend some pieces; where they are as wide as they are long their strokes keep their width, elsewhere these are outlined first."""
-        even = ~self.placed.stretched[pieces] & (self.soft.widths is None)
-        groups = [(False, pieces[even]), (True, pieces[~even])]
-        made = [self.outlines(own, detail, strokes=strokes) for strokes, own in groups if len(own)]
-        return made or [self.outlines(pieces, detail)]
-
-    def outlines(self, pieces: np.ndarray, detail: Detail, *, strokes: bool = False, pictures: bool = False) -> ShapedOutlines:
+    def outlines(self, pieces: np.ndarray, detail: Detail, *, pictures: bool = False) -> ShapedOutlines:
+        """Bend some pieces, their strokes outlined first: one across a bend is wider outside than inside, as what is filled is."""
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        return bent_outlines(motifs, motif, self.linear, self.way, pieces, strokes=strokes, pictures=pictures, tolerance=detail.tolerance)
+        return bent_outlines(motifs, motif, self.linear, self.way, pieces, pictures=pictures, tolerance=detail.tolerance)
 
     def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Return where points (k, 2) of pieces (k,) go on the page."""
