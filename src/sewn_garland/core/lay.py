@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
 
+import numpy as np
+
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import with_cures
@@ -51,6 +53,7 @@ def lay(brush: Brush, lines: Sequence[Layable], *, detail: Detail = PRINT) -> li
     refuse_too_many(_length_to_fill(brush, wanted), repeat_extents(brush))
     brush = _as_travelled(brush)
     tracks = tracks_of(wanted, brush)
+    _refuse_lengths(brush, np.array([way.length for way in tracks.measured]))  # a parallel may be far longer than its line
     if brush.travel.kind != "once_proportion":
         return _laid(brush, tracks, detail)
     rows = [_laid(_in_proportion(brush, line), tracks.only(i), detail)[0] for i, line in enumerate(tracks.measured)]
@@ -90,6 +93,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     widths = widths_of(measured, brush.hand) if brush.hand.widened else None
     divided = runs_of(tracks, brush.ends)
     cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
+    _refuse_lengths(brush, cut.runs.length + cut.runs.beyond.sum(axis=1))  # with what mitres lay beyond the vertex
     free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
     spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths)
     pieces = dealt(merged(tracks, stops, ends, cut.stops), brush.variants, len(brush.pieces.repeat), tracks)
@@ -117,6 +121,12 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
         refuse_too_many(sum(lengths) / brush.hand.thinnest, repeat_extents(brush))  # before any parallel is drawn
         lengths = [parallel(line.line, aside).length for line in lines for aside in beside]
     return sum(lengths) / brush.hand.thinnest
+
+
+def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:
+    """Refuse what would take too many pieces to fill, once over the whole line aside."""
+    if not brush.travel.once:
+        refuse_too_many(float(lengths.sum()) / brush.hand.thinnest, repeat_extents(brush))
 
 
 def _as_travelled(brush: Brush) -> Brush:

@@ -10,6 +10,7 @@ from shapely.ops import unary_union
 from making import bar, brush, drawing, measured, svg
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.drawing.tables import pieces_csv
+from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif
@@ -178,3 +179,9 @@ def test_any_corner_on_any_line_gives_finite_pieces(style, travel, path):
     for array in (*vars(line.pieces).values(), *vars(line.joins).values()):
         assert array is None or np.isfinite(array).all()
     assert line.outlines is None or np.isfinite(line.outlines.points).all()
+
+
+def test_what_mitres_lay_beyond_the_vertex_is_counted_before_any_is_laid():
+    """Pieces a thousand times as high as long on two legs that fold back: their mitre reaches some thousand mm beyond."""
+    with pytest.raises(LimitError, match="about 7 596 654 pieces"):
+        laid("M0 0L.225 0L0 .0000001", bar(0.0005, 500))
