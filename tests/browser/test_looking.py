@@ -18,7 +18,11 @@ pytestmark = pytest.mark.browser
 # else of the canvas around or in front
 PIXELS = """async (element, share) => {
   const canvas = element instanceof HTMLCanvasElement ? element : element.closest('section').querySelector('canvas');
-  while (canvas.dataset.asked !== canvas.dataset.shown) await new Promise(requestAnimationFrame);
+  const boxes = () => [element, canvas].map((e) => JSON.stringify(e.getBoundingClientRect())).join() + canvas.dataset.asked;
+  for (let still = 0, was = ''; still < 10; was = boxes()) { // laid out, asked for and shown, for ten frames
+    await new Promise(requestAnimationFrame);
+    still = was === boxes() && canvas.dataset.asked === canvas.dataset.shown ? still + 1 : 0;
+  }
   const [own, all] = [element.getBoundingClientRect(), canvas.getBoundingClientRect()];
   const ratio = canvas.width / all.width;
   const [x, y] = [(own.x - all.x) * ratio, (own.y - all.y) * ratio].map(Math.round);

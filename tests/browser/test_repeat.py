@@ -198,6 +198,7 @@ def test_enter_and_escape_leave_a_number_so_that_keys_go_on(app):
     expect(size).to_have_value("100")
     for key in ("q", "s"):
         page.keyboard.press(key)
+    expect(size).to_be_focused()
     page.keyboard.type("120")
     page.keyboard.press("Enter")
     expect(size).not_to_be_focused()
@@ -211,6 +212,7 @@ def test_what_is_no_number_stays_to_be_mended(app):
     size = page.get_by_label("Size", exact=True)
     for key in ("q", "s"):
         page.keyboard.press(key)
+    expect(size).to_be_focused()
     page.keyboard.type("ten")
     page.keyboard.press("Enter")
     expect(size).to_be_focused()
