@@ -94,6 +94,7 @@ def test_strokes_are_as_thick_as_the_browsers(browser, name):
     [
         ('<marker id="m"/><path d="M0 0H9" stroke="#000" marker-end="url(#m)"/>', "Markers on path were left out"),
         ('<g opacity=".5"><rect width="9" height="9"/><rect x="4" width="9" height="9"/></g>', "The opacity of a g was given to each"),
+        ('<g id="g"><path d="M0 0H9"/><path d="M0 5H9"/></g><use href="#g" opacity=".5"/>', "The opacity of a use was given to each"),
         ('<path d="M0 0H9V9Z" stroke="#000" paint-order="stroke"/>', "The stroke of a path was to lie under its fill"),
         ('<rect width="9" height="9" filter="url(#f)"/>', "A filter on rect was left out"),
     ],
@@ -103,5 +104,9 @@ def test_what_cannot_be_kept_is_told(body, told):
 
 
 def test_what_can_be_kept_is_not_told():
-    kept = '<g opacity=".5"><rect width="9" height="9"/></g><circle r="3" opacity=".2"/><path d="M0 0H9" marker-end="none" paint-order="normal"/>'
+    used = '<defs><path id="p" d="M0 0H9V9Z"/></defs><use href="#p" opacity=".5"/>'
+    kept = (
+        used
+        + '<g opacity=".5"><rect width="9" height="9"/></g><circle r="3" opacity=".2"/><path d="M0 0H9" marker-end="none" paint-order="normal"/>'
+    )
     assert motif_from_svg(document(kept)).left_out == ()

@@ -186,18 +186,21 @@ def test_a_change_in_another_window_is_told_and_kept(app):
     assert brush(app, first)["settings"]["spacing"]["gap_pct"] == 10
 
 
+def press(page, *keys):
+    for key in keys:
+        page.keyboard.press(key)
+
+
 def test_enter_and_escape_leave_a_number_so_that_keys_go_on(app):
     page = app.open("#/repeat/1")
     size = page.get_by_label("Size", exact=True)
-    for key in ("q", "s"):
-        page.keyboard.press(key)
+    press(page, "q", "s")
     expect(size).to_be_focused()
     page.keyboard.type("150")
     page.keyboard.press("Escape")
     expect(size).not_to_be_focused()
     expect(size).to_have_value("100")
-    for key in ("q", "s"):
-        page.keyboard.press(key)
+    press(page, "q", "s")
     expect(size).to_be_focused()
     page.keyboard.type("120")
     page.keyboard.press("Enter")
@@ -210,8 +213,7 @@ def test_enter_and_escape_leave_a_number_so_that_keys_go_on(app):
 def test_what_is_no_number_stays_to_be_mended(app):
     page = app.open("#/repeat/1")
     size = page.get_by_label("Size", exact=True)
-    for key in ("q", "s"):
-        page.keyboard.press(key)
+    press(page, "q", "s")
     expect(size).to_be_focused()
     page.keyboard.type("ten")
     page.keyboard.press("Enter")
@@ -221,8 +223,7 @@ def test_what_is_no_number_stays_to_be_mended(app):
 
 def test_the_starters_opened_by_keys_go_on_by_keys(app):
     page = app.open("#/motif/6")
-    for key in ("q", "a"):
-        page.keyboard.press(key)
+    press(page, "q", "a")
     expect(page.get_by_role("button", name="Pill", exact=True)).to_be_focused()
     page.keyboard.press("Tab")
     expect(page.get_by_role("button", name="Ring", exact=True)).to_be_focused()

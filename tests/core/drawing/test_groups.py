@@ -205,3 +205,5 @@ def test_what_is_picked_up_covers_as_it_did_and_says_what_is_lost():
     assert [shape.fill.opacity for shape in motif.shapes] == pytest.approx([0.3] * len(motif.shapes))
     assert any("screen" in told for told in motif.left_out)
     assert not motif_within(page(painted(*bars()[:2])), (12, 0, 18, 10), most=10).left_out
+    elsewhere = page(painted(*bars()[:2]), Group((Group((), blend="multiply"),), opacity=0.5))
+    assert not motif_within(elsewhere, (12, 0, 18, 10), most=10).left_out  # nothing of that group lies in the region

@@ -27,6 +27,6 @@ def _faded_paint(paint: Paint, share: float) -> Paint:
 
 
 def _faded_picture(picture: Picture, share: float) -> Picture:
-    rgba = rgba_from_png(picture.png).copy()
+    rgba = rgba_from_png(picture.png)
     rgba[..., 3] = np.rint(rgba[..., 3] * share)
     return replace(picture, png=png_from_rgba(rgba))

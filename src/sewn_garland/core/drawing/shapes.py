@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
@@ -11,7 +12,7 @@ from ..artwork.fading import faded
 from ..artwork.fills import without_strokes
 from ..errors import InputError, LimitError
 from ..maths.affine import compose
-from ..values.drawing import Drawing, PaintedPieces
+from ..values.drawing import Drawing, Group, PaintedPieces
 from ..values.motif import Motif, Shape, mapped, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh, picture_within
@@ -42,21 +43,24 @@ def motif_within(drawing: Drawing, box: Box, *, most: int) -> Motif:
     Raises InputError when no piece comes near it, LimitError when more than ``most`` do.
     """
     left, top, right, bottom = box
-    near = [(item, share, np.flatnonzero(_may_touch(item, box))) for item, share in drawing.pieces()]
+    all_near = [(item, groups, np.flatnonzero(_may_touch(item, box))) for item, groups in drawing.pieces()]
+    near = [(item, groups, pieces) for item, groups, pieces in all_near if len(pieces)]
     count = sum(len(pieces) for _, _, pieces in near)
     if count > most:
         raise LimitError(f"{count} pieces lie in the region, more than the {most} parts a motif may have; take a smaller one")
     here = np.array([[1.0, 0.0, -left], [0.0, 1.0, -top]])
-    shapes = [mapped(faded(shape, share), here) for item, share, pieces in near for shape in shapes_of(item, pieces)]
+    shapes = [
+        mapped(faded(shape, math.prod(group.opacity for group in groups)), here)
+        for item, groups, pieces in near for shape in shapes_of(item, pieces)
+    ]  # fmt: skip
     if not shapes:
         raise InputError("nothing is laid in this region; pull it over some pieces")
-    seen = [item for item, _, pieces in near if len(pieces)]
-    return Motif(tuple(shapes), right - left, bottom - top, (bottom - top) / 2, left_out=tuple(_lost(drawing, seen)))
+    told = tuple(_lost([item for item, _, _ in near], [group for _, groups, _ in near for group in groups]))
+    return Motif(tuple(shapes), right - left, bottom - top, (bottom - top) / 2, left_out=told)
 
 
-def _lost(drawing: Drawing, seen: Sequence[PaintedPieces]) -> Iterator[str]:
-    """Yield what is told of a picked-up region where its pieces, or groups of the page, do more than a motif's shapes can."""
-    groups = list(drawing.groups())
+def _lost(seen: Sequence[PaintedPieces], groups: Sequence[Group]) -> Iterator[str]:
+    """Yield what is told of a picked-up region where its pieces, or the groups that they lie in, do more than a motif's shapes can."""
     ways = sorted({each.blend for each in (*groups, *seen)} - {"normal"})
     if ways:
         yield f"the way it was laid on ({', '.join(ways)}) is left out: a motif lies normally until its brush says otherwise"

@@ -176,7 +176,7 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
                 _tell(left_out, f"{name} was left out.")
             continue
         share = share_from_text(own.get("opacity"))
-        if share < 1 and name not in DRAWN and sum(_local(e) in DRAWN for e in element.iter(f"{SVG}*")) != 1:
+        if share < 1 and _has_parts(element, ids):
             _tell(left_out, f"the opacity of a {name} was given to each of its parts: where they lie over one another both show.")
         opacity *= share
         for effect in ("mask", "filter"):
@@ -231,7 +231,7 @@ def _tell(left_out: list[str], sentence: str) -> None:
 
 
 def _used(element, ids, matrix, users, port: Viewport, where):
-    target_id = (element.get("href") or element.get(XLINK_HREF) or "").strip().lstrip("#")
+    target_id = _target_of(element)
     target = ids.get(target_id)
     if target is None:
         raise InputError(f"it uses “{target_id}”, which is not in the file", where=where)
@@ -242,6 +242,17 @@ def _used(element, ids, matrix, users, port: Viewport, where):
     x, y = (port.length(element, key, where=where) for key in ("x", "y"))
     moved = compose(matrix, np.array([[1.0, 0.0, x], [0.0, 1.0, y]]))
     return target, moved, (*users, target_id)
+
+
+def _has_parts(element: etree._Element, ids: dict) -> bool:
+    """Tell whether an element, or what it uses, draws several things, which may lie over one another."""
+    if _local(element) == "use":
+        element = ids.get(_target_of(element), element)
+    return sum(_local(each) in (*DRAWN, "image", "use") for each in element.iter(f"{SVG}*")) > 1
+
+
+def _target_of(use: etree._Element) -> str:
+    return (use.get("href") or use.get(XLINK_HREF) or "").strip().lstrip("#")
 
 
 def _tell_lost(style: dict[str, str], name: str, left_out: list[str]) -> None:

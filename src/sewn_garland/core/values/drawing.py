@@ -118,25 +118,14 @@ class Drawing:
     items: tuple[Item, ...]
     ground: str | None = None
 
-    def pieces(self) -> Iterator[tuple[PaintedPieces, float]]:
-        """Yield the pieces of all items, those in groups as well, from below, each with how much its groups let it cover, 0 to 1."""
-        return _pieces_of(self.items, 1.0)
-
-    def groups(self) -> Iterator[Group]:
-        """Yield the groups, each before those within it."""
-        return _groups_of(self.items)
+    def pieces(self) -> Iterator[tuple[PaintedPieces, tuple[Group, ...]]]:
+        """Yield the pieces of all items, from below, each with the groups that it lies in, the outermost first."""
+        return _pieces_of(self.items, ())
 
 
-def _pieces_of(items: Sequence[Item], opacity: float) -> Iterator[tuple[PaintedPieces, float]]:
+def _pieces_of(items: Sequence[Item], within: tuple[Group, ...]) -> Iterator[tuple[PaintedPieces, tuple[Group, ...]]]:
     for item in items:
         if isinstance(item, PaintedPieces):
-            yield item, opacity
+            yield item, within
         elif isinstance(item, Group):
-            yield from _pieces_of(item.items, opacity * item.opacity)
-
-
-def _groups_of(items: Sequence[Item]) -> Iterator[Group]:
-    for item in items:
-        if isinstance(item, Group):
-            yield item
-            yield from _groups_of(item.items)
+            yield from _pieces_of(item.items, (*within, item))
