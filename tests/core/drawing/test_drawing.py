@@ -19,6 +19,7 @@ from sewn_garland.core.drawing.tables import pieces_csv, turn_deg_of
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping.shaped import Detail
 
 TWO_TONE = svg('<path d="M1 1C3 0 7 0 9 1L9 3H1Z" fill="#336" fill-opacity=".5"/><path d="M2 2H8" stroke="#fc0" stroke-width=".4" fill="none" '
                'stroke-linecap="round" stroke-dasharray="1 .7"/>', 10, 4)  # fmt: skip
@@ -175,3 +176,19 @@ def test_a_stroke_is_as_thick_as_its_filled_twin(settings, path, write):
     assert np.abs(one - other).max() <= 12  # of 255, at a rim
     assert one.sum() == pytest.approx(other.sum(), rel=1e-3)
     assert one.sum() > 255 * 1000
+
+
+@pytest.mark.parametrize(("size", "outlined"), [(0.4, False), (0.8, False), (2.5, True)])
+def test_a_stroke_that_is_seen_coarsely_is_as_thick_as_its_filled_twin_within_that(size, outlined):
+    """Left a stroke where bending cannot be told at that detail, else an outline in fewer curves; filled twin, pixel by pixel."""
+    stroked = motif_from_svg(svg('<path d="M1 0.5L5 4.5" stroke="#000" stroke-width=".5" fill="none"/>', 8, 5))
+    filled = motif_from_svg(svg('<path transform="translate(3 2.5) rotate(45)" d="M-2.82843 -.25H2.82843V.25H-2.82843Z"/>', 8, 5))
+    line, fine, coarse = measured("M10 40C60 -20 140 90 190 40"), Detail(), Detail(tolerance=0.12)
+    done = [
+        ((motif,), lay(brush(motif, round_bends="bent", size=size), [line], detail=detail)[0])
+        for motif, detail in ((stroked, coarse), (filled, fine))
+    ]
+    assert (len(done[0][1].outlines.outlined) > 0) == outlined
+    one, other = (picture(compact_svg(drawing(200, 80, each)), 2000, 800)[..., 3] for each in done)
+    assert np.abs(one - other).max() <= 255 * 0.12 * 10 / 2  # an edge that strays by half of 0.12 mm at 10 pixels a mm
+    assert one.sum() == pytest.approx(other.sum(), rel=5e-3)

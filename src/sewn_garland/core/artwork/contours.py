@@ -27,14 +27,16 @@ class Contours(NamedTuple):
 
 
 @lru_cache(maxsize=512)
-def contours_of(motif: Motif, *, pictures: bool = False) -> Contours:
-    """Return a motif's contours, its strokes outlined, so that every contour is to be filled.
+def contours_of(motif: Motif, *, strokes: bool = False, pictures: bool = False, strays: float = 0.0) -> Contours:
+    """Return a motif's contours.
 
+    ``strokes`` are outlined, so that every contour is to be filled, and may stray by ``strays`` mm of the motif; else they are
+    drawn along the contours of their shapes.
     ``pictures`` have the contour of their rectangle, else none.
     """
     cubics, contours, shapes, closed, stroked, count = [np.zeros((0, 4, 2))], [np.zeros(0, int)], [], [], [], 0
     for number, shape in enumerate(motif.shapes):
-        for part, is_stroke in _parts(shape, pictures=pictures):
+        for part, is_stroke in _parts(shape, strokes=strokes, pictures=pictures, strays=strays):
             own, contour, is_closed = contour_cubics(part.commands, part.points)
             cubics.append(own)
             contours.append(contour + count)
@@ -46,11 +48,13 @@ def contours_of(motif: Motif, *, pictures: bool = False) -> Contours:
     return Contours(about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool), np.array(stroked, bool))
 
 
-def _parts(shape: Shape, *, pictures: bool) -> list[tuple[Shape, bool]]:
+def _parts(shape: Shape, *, strokes: bool, pictures: bool, strays: float) -> list[tuple[Shape, bool]]:
     if shape.picture is not None:
         return [(replace(shape, commands="MLLLZ"), False)] if pictures else []
+    if not strokes:
+        return [(shape, False)]
     fill = [(shape, False)] if shape.fill else []
     if shape.stroke is None:
         return fill
-    commands, points = outline_of_stroke(shape)
+    commands, points = outline_of_stroke(shape, strays=strays)
     return [*fill, (replace(shape, commands=commands, points=points), True)] if commands else fill

@@ -15,12 +15,19 @@ from ..values.motif import Motif, Shape, stroke_as_fill, stroke_of
 STRAYS_REL_TOL, STRAYS_MM = 3e-3, 1e-3  # a stroke's outline, of its width and in mm of its motif; chosen: twice what the engine's does
 
 
-def outline_of_stroke(shape: Shape) -> tuple[str, np.ndarray]:
-    """Return the outline of what a stroked shape's stroke covers, in few curves; empty where it covers nothing."""
+@lru_cache(maxsize=2048)
+def outline_of_stroke(shape: Shape, *, strays: float = 0.0) -> tuple[str, np.ndarray]:
+    """Return the outline of what a stroked shape's stroke covers, in few curves; empty where it covers nothing.
+
+    It may stray by ``strays`` mm where that is more than a print needs, for a picture on screen.
+    """
     s = stroke_of(shape)
+    for_print = min(STRAYS_REL_TOL * s.width, STRAYS_MM)
+    if strays > for_print:
+        return merged(*outline_of_stroke(shape), tolerance=strays - for_print)
     outline = stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
                              dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
-    return merged(*outline, tolerance=min(STRAYS_REL_TOL * s.width, STRAYS_MM))
+    return merged(*outline, tolerance=for_print)
 
 
 def as_fills(shape: Shape) -> list[Shape]:

@@ -9,8 +9,9 @@ IDENTITY = np.array([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0]])
 
 def compose(outer: np.ndarray, inner: np.ndarray) -> np.ndarray:
     """Return the map that applies ``inner`` first."""
-    out = outer[:, :2] @ inner
-    out[:, 2] += outer[:, 2]
+    with np.errstate(invalid="ignore", over="ignore"):  # who reads maps tells of those that are not finite
+        out = outer[:, :2] @ inner
+        out[:, 2] += outer[:, 2]
     return out
 
 

@@ -16,6 +16,7 @@ from ..values.outlines import PictureMeshes, ShapedOutlines
 
 MOST_HALVINGS = 14
 MOST_CELLS = 64  # along one side of a picture
+STROKES_SHARE = 1 / 8  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
 JUST_INSIDE = 1e-5  # share of a cubic
 LEAST_PART_MM = 1e-6
 CROSSING_ROUNDS = 44
@@ -98,6 +99,7 @@ def bent_outlines(
     way: Way,
     pieces: np.ndarray,
     *,
+    outlined: np.ndarray,
     pictures: bool = False,
     tolerance: float,
 ) -> ShapedOutlines:
@@ -106,11 +108,15 @@ def bent_outlines(
     ``variant`` (n,) says each piece's motif, ``linear`` (n, 2, 2) turns, mirrors and sizes it about
     its base line's middle, from where ``way`` takes its points to the page.
     Pictures become meshes, fine enough for the same tolerance. A curve is halved, level by level and only
-    where the cubic with its mapped ends and end directions strays, at most 14 times. Strokes are outlined;
-    ``pictures`` come with contours where asked, as ``contours_of`` says.
+    where the cubic with its mapped ends and end directions strays, at most 14 times. The strokes of ``outlined`` (p,)
+    pieces are outlined first; ``pictures`` come with contours where asked, as ``contours_of`` says.
     """
     by_motif = [pieces[variant[pieces] == v] for v in range(len(motifs))]
-    parts = [_of_motif(motif, own, linear, pictures=pictures) for motif, own in zip(motifs, by_motif, strict=True)]
+    by_stroke = [(strokes, pieces[outlined == strokes]) for strokes in (False, True)]
+    parts = [
+        _of_motif(motif, own[variant[own] == v], linear, _stray_of_strokes(tolerance, linear[own]) if strokes else None, pictures=pictures)
+        for strokes, own in by_stroke if len(own) or strokes for v, motif in enumerate(motifs)
+    ]  # fmt: skip
     columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
@@ -126,7 +132,8 @@ def bent_outlines(
         _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
-    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces, pieces[:0], meshes)
+    of_strokes = pieces[outlined]
+    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, of_strokes, pieces[:0], meshes)
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
@@ -156,13 +163,26 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
     return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, *, pictures: bool):
-    """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it."""
-    about, contour, shapes, closed, stroked = contours_of(motif, pictures=pictures)
+def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, strays: float | None, *, pictures: bool):
+    """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it.
+
+    Strokes are outlined and may stray by ``strays`` mm, or stay where that is None.
+    """
+    strokes = strays is not None
+    about, contour, shapes, closed, stroked = contours_of(motif, strokes=strokes, pictures=pictures, strays=strays or 0.0)
     n, m = len(pieces), len(about)
     placed = about.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
     of_contour = (np.tile(column[contour], n) for column in (shapes, np.arange(len(closed)), closed, stroked))
     return placed.reshape(-1, 4, 2), np.repeat(pieces, m), *of_contour
+
+
+def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
+    """Return how far a stroke's outline may stray in mm of its motif, so that it strays by little of ``tolerance`` on the page.
+
+    It is a power of two, for outlines that were made at one size to serve at others; ``linear`` (n, 2, 2) may be empty.
+    """
+    largest = np.abs(linear).sum(axis=2).max(initial=0.0)
+    return float(2.0 ** np.floor(np.log2(STROKES_SHARE * tolerance / largest))) if largest > 0 else 0.0
 
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):

@@ -35,7 +35,7 @@ def fitted_corners(
     ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
     and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
-    _, contour, shapes, closed, stroked = contours_of(motif)
+    _, contour, shapes, closed, stroked = contours_of(motif, strokes=True)
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
@@ -57,7 +57,7 @@ def fitted_corners(
 @lru_cache(maxsize=256)
 def _on_diagonal(motif: Motif, near: float, sign: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return a corner piece's cubics about its vertex, split on its diagonal, as ``split_where`` gives them."""
-    local = contours_of(motif).cubics + np.array([motif.width / 2 - near, 0.0])
+    local = contours_of(motif, strokes=True).cubics + np.array([motif.width / 2 - near, 0.0])
     return split_where(local, local[..., 0] + sign * local[..., 1])
 
 
@@ -104,7 +104,7 @@ def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.nd
     for v, motif in enumerate(motifs):
         own = pieces[variant[pieces] == v]
         if len(own):
-            cubics, contour, shapes, closed, stroked = contours_of(motif, pictures=True)
+            cubics, contour, shapes, closed, stroked = contours_of(motif, strokes=True, pictures=True)
             linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
             placed = (cubics.reshape(1, -1, 2) @ linear).reshape(len(own), *cubics.shape) + shift[:, None, None]
             n, m = len(own), len(cubics)

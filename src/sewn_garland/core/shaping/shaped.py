@@ -24,6 +24,8 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
+THICKENED_SHARE = 1 / 4  # of the tolerance, that the side of a stroke may stray before it is outlined; chosen
+SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 SHARPEST_TURN = np.radians(179)
 
 
@@ -88,7 +90,7 @@ class _Bends:
         if soft.widths is not None:  # the warp makes pieces as wide as the line
             scale = scale / np.stack([np.ones(len(self.s)) if brush.travel.once else placed.width, placed.width], axis=1)
         self.linear = rotation * scale[:, None, :]
-        self.way = Way(self.s, tracks.shift[self.track], self._frame, self._warp(), self._breaks(), self._reach(), self._straight)
+        self.way = Way(self.s, tracks.shift[self.track], self._frame, self._warp(), self._breaks(), self._reach(0), self._straight)
 
     def _moved_legs(self, legs: np.ndarray) -> np.ndarray:
         ends = [self.soft.moved(self.track, np.nan_to_num(end, posinf=0, neginf=0)) for end in legs.T]
@@ -103,11 +105,11 @@ class _Bends:
             low, high = (np.clip(at, *self.legs[piece].T) for at in (low, high))
         return self.soft.straight(self.track[piece], low, high)
 
-    def _reach(self) -> np.ndarray:
-        """Return from where to where (2, n) pieces reach along their tracks about their base lines' middles, mm."""
+    def _reach(self, axis: int) -> np.ndarray:
+        """Return from where to where (2, n) pieces reach along their tracks (axis 0) or across (1) from their base lines' middles, mm."""
         corners = np.stack([point_corners(m) for m in self.brush.pieces.motifs])[self.placed.motif]
-        x = (corners @ self.linear[:, 0, :, None])[..., 0]
-        return np.stack([x.min(axis=1), x.max(axis=1)])
+        reached = (corners @ self.linear[:, axis, :, None])[..., 0]
+        return np.stack([reached.min(axis=1), reached.max(axis=1)])
 
     def _warp(self) -> Warp | None:
         """Return how pieces follow the widths of tracks, a piece laid once only across; None where all are as wide."""
@@ -158,9 +160,33 @@ class _Bends:
         return self.way.straight & ~self.placed.stretched
 
     def outlines(self, pieces: np.ndarray, detail: Detail, *, pictures: bool = False) -> ShapedOutlines:
-        """Bend some pieces, their strokes outlined first: one across a bend is wider outside than inside, as what is filled is."""
+        """Bend some pieces, their strokes outlined first where bending makes these thicker or thinner than can be left.
+
+        ``pictures`` come with contours, and all strokes outlined, for outlines to be cut.
+        """
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        return bent_outlines(motifs, motif, self.linear, self.way, pieces, pictures=pictures, tolerance=detail.tolerance)
+        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > THICKENED_SHARE * detail.tolerance
+        return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=detail.tolerance)
+
+    def _thickened(self, pieces: np.ndarray) -> np.ndarray:
+        """Return by how much bending makes strokes of some pieces (p,) thicker or thinner at most, mm a side.
+
+        What lies h off a line of curvature k is 1 − k·h times as long, and so is the width of a stroke that runs across.
+        Infinite where pieces are stretched, turn about a vertex or have dashes, which go wrong by the sum of what they pass.
+        """
+        strokes = [[shape.stroke for shape in motif.shapes if shape.stroke] for motif in self.brush.pieces.motifs]
+        motif = self.placed.motif[pieces]
+        width = np.array([max((stroke.width for stroke in own), default=0.0) for own in strokes])[motif]
+        dashed = np.array([any(stroke.dashes for stroke in own) for own in strokes])[motif]
+        if not width.any():
+            return width
+        wrong = dashed | self.placed.stretched[pieces] | np.isin(pieces, self.way.breaks[:, 0]) | (self.soft.widths is not None)
+        low, high = self._reach(0)[:, pieces]
+        at = self.s[pieces] + low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low)
+        bend = np.abs(self._frame(np.tile(pieces, SEEN_ALONG), at.ravel())[2]).reshape(at.shape).max(axis=0, initial=0.0)
+        off = np.abs(self.way.shift[pieces] + self._reach(1)[:, pieces]).max(axis=0, initial=0.0)
+        half = width / 2 * np.abs(self.placed.scale[pieces]).max(axis=1, initial=0.0)
+        return np.where((width > 0) & wrong, np.inf, half * bend * (off + half))
 
     def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Return where points (k, 2) of pieces (k,) go on the page."""
