@@ -22,9 +22,12 @@ def in_pieces(commands, points, times):
 def apart(one, other):
     """Return the larger of the distances (Hausdorff) between two outlines, by shapely, each as a polyline of many sides."""
     a, b = (bezier_at(cubics_of(*each, close=each[0].endswith("Z")), np.linspace(0, 1, 400)).reshape(-1, 2) for each in (one, other))
-    return max(
-        shapely.distance(shapely.points(a), shapely.LineString(b)).max(), shapely.distance(shapely.points(b), shapely.LineString(a)).max()
-    )
+    return max(_furthest(a, b), _furthest(b, a))
+
+
+def _furthest(points, polyline):
+    sides = shapely.STRtree(shapely.linestrings(np.stack([polyline[:-1], polyline[1:]], axis=1)))
+    return sides.query_nearest(shapely.points(points), return_distance=True, all_matches=False)[1].max()
 
 
 @pytest.mark.parametrize("times", [2, 4, 6])
