@@ -18,6 +18,11 @@ from .resource import Resource
 
 api = Resource("documents", __name__)
 BINARY: dict[str, type[BaseModel]] = {"/api/bench/lay": BenchHeader, "/api/shelf/lay": ScenesHeader, "/api/pages/{id}/lay": ScenesHeader}
+DOWNLOADS = {
+    "/api/motifs/{id}/motif.svg": "image/svg+xml", "/api/motifs/{id}/pictures/{place}": "image/png",
+    "/api/originals/{sha}/shown.png": "image/png", "/api/pages/{id}/page.svg": "image/svg+xml", "/api/pages/{id}/page.png": "image/png",
+    "/api/pages/{id}/pieces.csv": "text/csv", "/api/brush.schema.json": "application/schema+json",
+}  # fmt: skip
 REF = "#/components/schemas/{model}"
 
 
@@ -39,16 +44,23 @@ def openapi_document():
 
 
 def _completed(document: dict[str, Any]) -> dict[str, Any]:
-    """Return the document with refusals as they are sent and binary replies with their headers and tables.
+    """Return the document with refusals as they are sent, files, and binary replies with their headers and tables.
 
     The library takes a list of errors for granted where one message is sent.
     """
-    for operations in document["paths"].values():
-        for operation in operations.values():
-            for content in operation.get("responses", {}).get("422", {}).get("content", {}).values():
-                content["schema"] = {"$ref": REF.format(model="ErrorMessage")}
+    schemas = document["components"]["schemas"]
+    for path, operations in document["paths"].items():
+        for method, operation in operations.items():
+            replies = operation["responses"]
+            if path in DOWNLOADS:
+                replies["200"] = {"description": "the file", "content": {DOWNLOADS[path]: {"schema": {"type": "string"}}}}
+            if method == "delete" and "200" not in replies:
+                replies["204"] = {"description": "it is deleted"}
+            for code, why in _refusals(path, operation, schemas).items():
+                message = {"application/json": {"schema": {"$ref": REF.format(model="ErrorMessage")}}}
+                replies[code] = {"description": why, "content": message}
     _, schema = models_json_schema([(model, "serialization") for model in set(BINARY.values())], ref_template=REF)
-    document["components"]["schemas"] |= dict(sorted(schema["$defs"].items()))
+    schemas |= dict(sorted(schema["$defs"].items()))
     for path, model in BINARY.items():
         content = {"schema": {"type": "string", "format": "binary"}, "x-header": {"$ref": REF.format(model=model.__name__)}}
         document["paths"][path]["post"]["responses"]["200"] = {
@@ -56,3 +68,16 @@ def _completed(document: dict[str, Any]) -> dict[str, Any]:
         }  # fmt: skip
     document["components"]["x-tables"] = {name: asdict(table) for name, table in TABLES.items()}
     return document
+
+
+def _refusals(path: str, operation: dict[str, Any], schemas: dict[str, Any]) -> dict[str, str]:
+    """Return the codes by which an operation refuses, with what each says: by what it takes, for things may be gone or newer."""
+    body = operation.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema", {})
+    takes = set(schemas.get(body.get("$ref", "").rpartition("/")[2], {}).get("properties", {}))
+    takes |= {parameter["name"] for parameter in operation.get("parameters", [])}
+    codes = {"422": "what was sent cannot be, and why"}
+    if "{" in path or any(name.endswith(("_id", "_ids")) for name in takes):
+        codes["404"] = "what is asked for is not here"
+    if takes & {"version", "seq", "step_id"}:
+        codes["409"] = "it was changed, or asked for again, in the meantime"
+    return codes

@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 from typing import cast
 
-from flask import Flask, Response, jsonify
+from flask import Flask, Response, current_app, jsonify, request
 from pydantic import ValidationError
 from sqlalchemy.exc import IntegrityError
 from werkzeug.exceptions import HTTPException
@@ -16,6 +16,7 @@ from ..store.history import NotFound, StaleChange, StaleStep
 from ..workshop.scenes import Overtaken
 
 log = logging.getLogger("sewn_garland")
+FILES = "interface._file"
 NOUNS = {"motif": "motif", "brush": "brush", "page": "page", "line": "line", "picture": "picture", "job": "job"}
 
 
@@ -50,12 +51,23 @@ def answer_errors(app: Flask) -> None:
     def _http(error: HTTPException) -> Response:
         if error.response is not None:
             return cast(Response, error.response)
+        code = 404 if error.code == 405 and _nothing_there() else error.code or 500
         words = {404: "there is nothing at this address", 413: "that is more than the server takes at once",
                  405: "this address does not take that kind of request"}  # fmt: skip
-        return reply(error.code or 500, words.get(error.code or 500, error.description or "refused"))
+        return reply(code, words.get(code, error.description or "refused"))
 
     @app.errorhandler(Exception)
     def _ours(error: Exception) -> Response:
         log.exception("a request failed")
         kind = "a computation did not settle" if isinstance(error, CoreError) else "something went wrong here"
         return reply(500, f"{kind}; nothing was changed, and the log says more")
+
+
+def _nothing_there() -> bool:
+    """Tell whether an address matches only the interface's own files, which are read and nothing else."""
+    adapter = current_app.create_url_adapter(request)
+    return adapter is not None and all(
+        adapter.test(method=method) and adapter.match(method=method)[0] == FILES
+        for method in adapter.allowed_methods()
+        if method != "OPTIONS"
+    )

@@ -3160,7 +3160,7 @@ export interface operations {
                     "application/json": components["schemas"]["Workshop"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3193,7 +3193,25 @@ export interface operations {
                     "application/json": components["schemas"]["History"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3226,7 +3244,25 @@ export interface operations {
                     "application/json": components["schemas"]["History"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3259,7 +3295,7 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3288,7 +3324,7 @@ export interface operations {
                     "application/json": components["schemas"]["Starters"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3321,7 +3357,7 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3354,7 +3390,7 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3387,7 +3423,16 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3411,7 +3456,32 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description it is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3446,7 +3516,25 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3469,7 +3557,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3491,7 +3597,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3526,7 +3650,25 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3561,7 +3703,25 @@ export interface operations {
                     "application/json": components["schemas"]["MotifBench"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3592,7 +3752,16 @@ export interface operations {
                     "application/json": components["schemas"]["FoundRepeatMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3625,7 +3794,16 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3649,7 +3827,32 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description it is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3684,7 +3887,25 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3719,7 +3940,16 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3748,7 +3978,7 @@ export interface operations {
                     "application/json": components["schemas"]["SettingsLimits"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3783,7 +4013,25 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3818,7 +4066,25 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3849,7 +4115,16 @@ export interface operations {
                     "application/json": components["schemas"]["BorderMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3884,7 +4159,25 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3919,7 +4212,25 @@ export interface operations {
                     "application/json": components["schemas"]["BrushMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3951,7 +4262,16 @@ export interface operations {
                     "application/json": components["schemas"]["ProposalsMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3982,7 +4302,16 @@ export interface operations {
                     "application/json": components["schemas"]["SampleMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4015,7 +4344,25 @@ export interface operations {
                     "application/octet-stream": string;
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4048,7 +4395,16 @@ export interface operations {
                     "application/octet-stream": string;
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4081,7 +4437,7 @@ export interface operations {
                     "application/json": components["schemas"]["PageMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4112,7 +4468,16 @@ export interface operations {
                     "application/json": components["schemas"]["PageLines"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4136,7 +4501,32 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description it is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4171,7 +4561,25 @@ export interface operations {
                     "application/json": components["schemas"]["PageMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4206,7 +4614,25 @@ export interface operations {
                     "application/octet-stream": string;
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4232,7 +4658,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4258,7 +4702,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4280,7 +4742,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4315,7 +4795,16 @@ export interface operations {
                     "application/json": components["schemas"]["MotifMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4350,7 +4839,16 @@ export interface operations {
                     "application/json": components["schemas"]["LineMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4385,7 +4883,16 @@ export interface operations {
                     "application/json": components["schemas"]["PageLines"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4409,7 +4916,32 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description it is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4444,7 +4976,25 @@ export interface operations {
                     "application/json": components["schemas"]["LineMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4475,7 +5025,7 @@ export interface operations {
                     "application/json": components["schemas"]["OriginalMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4506,7 +5056,16 @@ export interface operations {
                     "application/json": components["schemas"]["OriginalMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4528,7 +5087,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4563,7 +5140,25 @@ export interface operations {
                     "application/json": components["schemas"]["PreviewMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4598,7 +5193,16 @@ export interface operations {
                     "application/json": components["schemas"]["JobMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4629,7 +5233,16 @@ export interface operations {
                     "application/json": components["schemas"]["JobMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4660,7 +5273,16 @@ export interface operations {
                     "application/json": components["schemas"]["JobMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4689,7 +5311,7 @@ export interface operations {
                     "application/json": components["schemas"]["Scans"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4720,7 +5342,16 @@ export interface operations {
                     "application/json": components["schemas"]["OriginalMessage"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4740,7 +5371,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": string;
+                };
+            };
+            /** @description what was sent cannot be, and why */
             422: {
                 headers: {
                     [name: string]: unknown;

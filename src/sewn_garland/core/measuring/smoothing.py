@@ -144,7 +144,7 @@ def _fewest_knots(dense: np.ndarray) -> Line:
         share = np.linspace(0, 1, 9 + 8 * n // len(picks))[:, None, None]  # closer than the tolerance
         c0, c1, c2, c3 = (coeffs[:, i] for i in range(4))
         curve = (((c3 * share + c2) * share + c1) * share + c0).transpose(1, 0, 2).reshape(-1, 2)
-        miss = max(np.hypot(*(curve - p).T).min() for p in dense[:: max(1, n // 200)])
+        miss = scipy.spatial.KDTree(curve, balanced_tree=False, compact_nodes=False).query(dense[:: max(1, n // 200)])[0].max()
         if miss <= HAND_TOLERANCE_MM or count >= n:
             return Line(coeffs, np.zeros(len(coeffs), bool), False, dense[0])
         count = int(count * 1.5) + 1
