@@ -27,7 +27,7 @@ def run(folder, *more, brush="b.json", lines="l.svg", out="o.svg"):
 
 
 def test_laying_writes_everything_asked_for(files):
-    more = ("--png", files / "o.png", "--dpi", 100, "--pieces", files / "p.csv", "--report", files / "r.json")
+    more = ("--png", files / "o.png", "--dpi", 100, "--pieces", files / "p.csv", "--report", files / "r.json", "--cures-seconds", 600)
     assert run(files, *more) == 0
     report = json.loads((files / "r.json").read_text())
     straight, ring, nothing = report["lines"]
@@ -52,6 +52,15 @@ def test_laying_writes_everything_asked_for(files):
     drawing = etree.parse(files / "o.svg").getroot()
     assert drawing.get("width") == "100mm"
     assert len(drawing.findall(f"{{{SVG}}}use")) == len(rows) == 23
+
+
+def test_cures_are_tried_as_long_as_is_given(files, capsys):
+    for seconds, untried in ((0, True), (600, False)):
+        assert run(files, "--report", files / "r.json", "--cures-seconds", seconds) == 0
+        findings = [f for line in json.loads((files / "r.json").read_text())["lines"] for f in line["findings"]]
+        assert findings and all(f["untried"] == untried and bool(f["cures"]) != untried for f in findings)
+    assert run(files, "--report", files / "r.json", "--cures-seconds", -1) == 2
+    assert capsys.readouterr().err.startswith("sewn-garland: --cures-seconds must be from 0 to")
 
 
 def test_the_installed_command_runs(files):

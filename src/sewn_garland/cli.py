@@ -21,6 +21,7 @@ from .core.drawing.steps import png_of
 from .core.drawing.svg import compact_svg, motif_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
+from .core.inspecting.cures import SECONDS, Deadline
 from .core.lay import cured, lay
 from .core.making.brushes import with_pieces_cut
 from .core.making.framing import resized, trimmed
@@ -59,6 +60,7 @@ def _parser() -> argparse.ArgumentParser:
     lay_.add_argument("--pdf", type=Path, metavar="OUT.pdf")
     lay_.add_argument("--pieces", type=Path, metavar="PIECES.csv")
     lay_.add_argument("--report", type=Path, metavar="REPORT.json")
+    lay_.add_argument("--cures-seconds", type=float, default=SECONDS, metavar="S", help="how long cures may be tried for the report")
     lay_.add_argument("--arrangement", type=int, metavar="N")
     lay_.set_defaults(run=_lay)
     motif = commands.add_parser("motif", help="make a clean motif of an SVG or a picture")
@@ -86,6 +88,7 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
+MOST_SECONDS = 3600
 FOR_PICTURES = ("region", "clear", "tolerance", "coverage", "trace")
 
 
@@ -171,6 +174,8 @@ def _clear(text: str | None) -> str | None:
 def _lay(arguments: argparse.Namespace) -> int:
     if arguments.pdf is not None:
         raise InputError("--pdf is not built yet; take --out (SVG) or --png", where=str(arguments.pdf))
+    if not 0 <= arguments.cures_seconds <= MOST_SECONDS:
+        raise InputError(f"--cures-seconds must be from 0 to {MOST_SECONDS} (came: {arguments.cures_seconds:g})")
     if not 1 <= arguments.dpi <= 10_000:
         raise InputError(f"--dpi must be from 1 to 10000 (came: {arguments.dpi:g})")
     brush = with_pieces_cut(read_brush(arguments.brush))
@@ -185,7 +190,8 @@ def _lay(arguments: argparse.Namespace) -> int:
     laid = lay(brush, measured)
     seconds = time.perf_counter() - began
     if arguments.report:
-        laid = [cured(brush, line, done) for line, done in zip(measured, laid, strict=True)]
+        deadline = Deadline(arguments.cures_seconds, time.monotonic)
+        laid = [cured(brush, line, done, deadline=deadline) for line, done in zip(measured, laid, strict=True)]
     drawing = drawing_of(page.width_mm, page.height_mm, [on_page(brush.pieces.motifs, line, brush.ink) for line in laid])
     files = {arguments.out: compact_svg(drawing).encode()}
     if arguments.pieces:

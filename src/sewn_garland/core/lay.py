@@ -10,7 +10,7 @@ import numpy as np
 
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
-from .inspecting.cures import with_cures
+from .inspecting.cures import NEVER, Deadline, with_cures
 from .inspecting.joins import joins_of
 from .inspecting.outline_joins import with_outlines
 from .inspecting.said import said_of
@@ -60,17 +60,18 @@ def lay(brush: Brush, lines: Sequence[Layable], *, detail: Detail = PRINT) -> li
     return [joined_rows(rows[i : i + tracks.rows]) for i in range(0, len(rows), tracks.rows)]
 
 
-def cured(brush: Brush, line: Layable, laid: LaidLine, *, of_brush_only: bool = False) -> LaidLine:
+def cured(brush: Brush, line: Layable, laid: LaidLine, *, of_brush_only: bool = False, deadline: Deadline = NEVER) -> LaidLine:
     """Return the laid line with cures on its findings, each proved by laying again under it.
 
-    ``of_brush_only`` leaves out changes to the line, for lines that are not the user's to change.
+    ``of_brush_only`` leaves out changes to the line, for lines that are not the user's to change. ``deadline`` may be shared by
+    lines; without one all are tried.
     """
     if not laid.findings:
         return laid
     extents, own = repeat_extents(brush), line_to_lay(line, laid.key)
     return replace(laid, findings=with_cures(
         laid, brush, own.line, lengths=extents.length, gaps=extents.gap,
-        relay=lambda change: _relaid(brush, own, change), of_brush_only=of_brush_only,
+        relay=lambda change: _relaid(brush, own, change), of_brush_only=of_brush_only, deadline=deadline,
     ))  # fmt: skip
 
 
@@ -145,9 +146,10 @@ def _in_proportion(brush: Brush, track: MeasuredLine) -> Brush:
     return brush.changed({"travel": {"kind": "once_length"}, "spacing": {"size_pct": 100 * size}})
 
 
-def _relaid(brush: Brush, line: LineToLay, change: dict) -> LaidLine | None:
+def _relaid(brush: Brush, line: LineToLay, change: dict) -> tuple[LaidLine, Brush] | None:
     changed = changed_line(line.line, change.get("line", {}))
     if changed is None:
         return None
     measured = line.line if changed is line.line.line else measure(changed)
-    return lay(brush.changed(change.get("brush", {})), [replace(line, line=measured)], detail=Detail(cut=False))[0]
+    other = brush.changed(change.get("brush", {}))
+    return lay(other, [replace(line, line=measured)], detail=Detail(cut=False))[0], other

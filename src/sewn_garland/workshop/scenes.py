@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
@@ -12,6 +13,7 @@ from ..core.assemble import on_page, painted
 from ..core.drawing.columns import Columns, bend_columns, join_columns, piece_columns
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
+from ..core.inspecting.cures import Deadline
 from ..core.inspecting.verdict import verdict
 from ..core.lay import cured, lay, without_end
 from ..core.shaping.shaped import TOLERANCE_MM, Detail
@@ -21,6 +23,7 @@ from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
 from .recent import Recent
 
+CURES_SECONDS = 3.0  # of one question; chosen: the picture stands already while they are tried
 Overtaking = Callable[[], bool]
 """Tells whether a newer question of the same asker has come in."""
 
@@ -96,7 +99,7 @@ def laid_scenes(
     ``of_brush_only`` leaves out those that change the line.
     """
     laid = _laid_by_brush(scenes, Detail(tolerance, cut=False))
-    out = []
+    out, deadline = [], Deadline(CURES_SECONDS, time.monotonic)
     for scene, done in zip(scenes, laid, strict=True):
         if overtaken():
             raise Overtaken
@@ -104,7 +107,7 @@ def laid_scenes(
             out.append(LaidScene(scene, None, str(done)))
             continue
         if cures and not scene.aside:
-            done = cured(_as_laid(scene), scene.line, done, of_brush_only=of_brush_only)
+            done = cured(_as_laid(scene), scene.line, done, of_brush_only=of_brush_only, deadline=deadline)
         out.append(LaidScene(scene, done, None))
     return out
 

@@ -2922,6 +2922,8 @@ export interface components {
         /**
          * FindingMessage
          * @description A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another.
+         *
+         *     ``untried`` tells that time was up before all cures were tried.
          */
         FindingMessage: {
             /** Kind */
@@ -2943,6 +2945,8 @@ export interface components {
             count: number;
             /** Cures */
             cures: components["schemas"]["CureMessage"][];
+            /** Untried */
+            untried: boolean;
         };
         /**
          * SceneHeader

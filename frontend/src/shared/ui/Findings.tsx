@@ -44,12 +44,18 @@ export function Findings({ findings, waiting, onPreview, onTake, onGoTo, chosen 
               </button>
             ))}
             {!cures.length && waiting && <span className="text-moss">working out cures…</span>}
-            {!cures.length && !waiting && <span className="text-moss">no change to the brush alone removes it</span>}
+            {!waiting && <Remark cures={cures} untried={members.some((i) => findings[i].untried)} />}
           </div>
         </li>
       ))}
     </ul>
   );
+}
+
+/** What is to be said beside the cures: that others were not tried for want of time, or that there is none. */
+function Remark({ cures, untried }: { cures: Cure[]; untried: boolean }) {
+  if (untried) return <span className="text-moss">{cures.length ? "more not tried" : "no cure tried in time"}</span>;
+  return cures.length ? null : <span className="text-moss">no change to the brush alone removes it</span>;
 }
 
 interface Group {

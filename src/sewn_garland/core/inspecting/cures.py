@@ -7,22 +7,43 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
+from ..errors import InputError
 from ..values.brush import Brush
 from ..values.findings import Cure, Finding
 from ..values.laid import LaidLine
 from ..values.line import MeasuredLine
 from .bends import safe_radius, size_for_radius
+from .findings import ABS_TOL_MM, deviations, stretches
 
 MOST_CURES = 3
 SAME_PLACE_MM = 0.05
 MOST_CURED = 60  # findings of one line that get cures; the rest repeat the same fault
-EFFORT_PIECES = 200_000  # chosen: proving then takes about a second at most
-LEAST_AND_MOST_TRIES = (6, 60)
+SECONDS = 1.0  # that trying cures may take, for all lines of a report
+PIECES_A_SECOND = 30_000  # that are laid at the least, for what a first try may take; chosen
+WORSE_REL_TOL = 1e-9
+BY_AMOUNT = ("leftover", "fold")  # findings beside joins that are the worse the larger their figure
 LIMITS_PCT = (15, 25, 50, 90)
 SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
 
+Relay = Callable[[dict], tuple[LaidLine, Brush] | None]
+"""Lays a line anew under a change; returns it with the brush it was laid by, or None for a line taken away."""
 
-# one search: what was tried for one finding is known to the next
+
+class Deadline:
+    """When to stop trying, by a clock in seconds."""
+
+    def __init__(self, seconds: float, clock: Callable[[], float]) -> None:
+        self.now = clock
+        self._at = clock() + seconds
+
+    def leaves(self, seconds: float) -> bool:
+        """Tell whether as much time is left."""
+        return self.now() + seconds <= self._at
+
+
+NEVER = Deadline(np.inf, lambda: 0.0)
+
+
 def with_cures(
     laid: LaidLine,
     brush: Brush,
@@ -30,30 +51,22 @@ def with_cures(
     *,
     lengths: np.ndarray,
     gaps: np.ndarray,
-    relay: Callable[[dict], LaidLine | None],
+    relay: Relay,
+    deadline: Deadline,
     of_brush_only: bool = False,
 ) -> tuple[Finding, ...]:
     """Return the line's findings with up to three proven cures each, the gentlest first.
 
-    ``relay`` lays the line anew under a change and returns None for a line taken away; it is
-    asked once per distinct change, and less often the more pieces there are. Taking the line off
-    is offered only when nothing else helps.
+    ``relay`` is asked once per distinct change, whatever findings it may mend, and no more once a try would go beyond the
+    deadline: findings that it came too late for are told ``untried``. Taking the line off is offered only when nothing else helps.
     """
     findings = laid.findings
-    tried: dict[str, LaidLine | None] = {}
-    budget = int(np.clip(EFFORT_PIECES / (len(laid.pieces.s) + laid.runs + 1), *LEAST_AND_MOST_TRIES))
-
-    def removes(cure: Cure, finding: Finding) -> bool:
-        key = json.dumps(cure.change, sort_keys=True)
-        if key not in tried:
-            if len(tried) >= budget:
-                return False
-            tried[key] = relay(cure.change)
-        after = tried[key]
-        return after is None or _gone(finding, findings, after, measured.length)
-
+    if not deadline.leaves(0.0):
+        return tuple(finding._replace(untried=True) for finding in findings)
+    trials = _Trials(laid, brush, measured, relay, deadline)
     cured = []
     for finding in findings[:MOST_CURED]:
+        trials.late = False
         companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
         whole: dict[str, Cure] = {}  # by kind of cure: the gentlest that mends everything at this place
         part: dict[str, Cure] = {}
@@ -61,29 +74,89 @@ def with_cures(
             family = cure.label.split()[0]
             if (of_brush_only and "line" in cure.change) or family in whole or len(whole) == MOST_CURES:
                 continue
-            if removes(cure, finding):
+            if trials.removes(cure, finding):
                 part.setdefault(family, cure)
-                if all(removes(cure, companion) for companion in companions):
+                if all(trials.removes(cure, companion) for companion in companions):
                     whole[family] = cure
         cures = list({**part, **whole}.values())[:MOST_CURES]
-        if not cures and not of_brush_only:
+        untried = trials.late and len(cures) < MOST_CURES
+        if not cures and not of_brush_only and not untried:
             cures = [Cure("Take this line off", {"line": {"remove": True}})]
-        cured.append(finding._replace(cures=tuple(cures)))
-    return (*cured, *findings[MOST_CURED:])
+        cured.append(finding._replace(cures=tuple(cures), untried=untried))
+    return (*cured, *(finding._replace(untried=True) for finding in findings[MOST_CURED:]))
 
 
-def _gone(finding: Finding, before: tuple[Finding, ...], after: LaidLine, length: float) -> bool:
-    """Tell whether a finding was removed: what is left of its kind was there before, elsewhere."""
+class _Trials:
+    """What was tried for one line; ``late`` is set by a try that the deadline did not leave time for."""
 
-    def apart(a: Finding, b: Finding) -> float:
-        if length <= 0 or after.length <= 0:
+    def __init__(self, laid: LaidLine, brush: Brush, measured: MeasuredLine, relay: Relay, deadline: Deadline) -> None:
+        self.laid, self.measured, self.relay, self.deadline, self.late = laid, measured, relay, deadline, False
+        self._off = deviations(laid.joins, brush)
+        self._stretches = {kind: stretches(off.faulty) for kind, off in self._off.items()}
+        self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
+        self._takes = len(laid.pieces.s) / PIECES_A_SECOND
+
+    def removes(self, cure: Cure, finding: Finding) -> bool:
+        """Tell whether a cure, tried, removes a finding; False where there is no time left to try."""
+        key = json.dumps(cure.change, sort_keys=True)
+        if key not in self._tried:
+            if not self.deadline.leaves(self._takes):
+                self.late = True
+                return False
+            began = self.deadline.now()
+            try:
+                self._tried[key] = self.relay(cure.change)
+            except InputError as refused:  # smaller pieces may be too many
+                self._tried[key] = refused
+            self._takes = max(self.deadline.now() - began, self._takes if len(self._tried) > 1 else 0.0)
+        after = self._tried[key]
+        if after is None:
+            return True
+        if isinstance(after, InputError):
+            return False
+        return self._joins_mended(finding, *after) if finding.kind in self._off else self._gone(finding, after[0])
+
+    def _joins_mended(self, finding: Finding, after: LaidLine, brush: Brush) -> bool:
+        """Tell whether none of a finding's joins is at fault in its way any more, fewer are in all, and none worse than the worst was."""
+        before, now = self._off[finding.kind], deviations(after.joins, brush).get(finding.kind)
+        if now is None or not len(now.amounts):
+            return True
+        if (
+            now.faulty.sum() >= before.faulty.sum()
+            or (now.amounts > max(before.amounts.max() * (1 + WORSE_REL_TOL), now.limit + ABS_TOL_MM)).any()
+        ):
+            return False
+        faulty = after.joins.s[now.faulty] / max(after.length, 1e-12)
+        low, high = self._reach(finding)
+        off = faulty - (low + high) / 2
+        if after.closed:
+            off -= np.round(off)
+        return not (np.abs(off) <= (high - low) / 2).any()
+
+    def _reach(self, finding: Finding) -> tuple[float, float]:
+        """Return from where to where, in shares of the line, the joins of a finding lie, and a pitch more."""
+        joins, length = self.laid.joins, max(self.measured.length, 1e-12)
+        of_kind, amounts = self._stretches[finding.kind], self._off[finding.kind].amounts
+        own = min(of_kind, key=lambda group: abs(joins.s[group[amounts[group].argmax()]] - finding.at_mm))
+        s, pitch = joins.s[own], self.laid.pitch or 0.0
+        return float(s.min() - pitch) / length, float(s.max() + pitch) / length
+
+    def _gone(self, finding: Finding, after: LaidLine) -> bool:
+        """Tell whether what is left of a finding's kind was there before, elsewhere, and is no worse."""
+        same = [f for f in self.laid.findings if f.kind == finding.kind]
+        left = [f for f in after.findings if f.kind == finding.kind]
+        if len(left) >= len(same):
+            return False
+        if finding.kind in BY_AMOUNT and left and max(f.amount for f in left) > max(f.amount for f in same) * (1 + WORSE_REL_TOL):
+            return False
+        return all(min(same, key=lambda f, x=x: self._apart(f, x, after)) is not finding for x in left)
+
+    def _apart(self, before: Finding, now: Finding, after: LaidLine) -> float:
+        """Return how far apart, in shares of the line, a finding lies from one after a change."""
+        if self.measured.length <= 0 or after.length <= 0:
             return 0.0
-        share = abs(a.at_mm / length - b.at_mm / after.length)
+        share = abs(before.at_mm / self.measured.length - now.at_mm / after.length)
         return min(share, 1 - share) if after.closed else share
-
-    same = [f for f in before if f.kind == finding.kind]
-    left = [f for f in after.findings if f.kind == finding.kind]
-    return len(left) < len(same) and all(min(same, key=lambda f, x=x: apart(f, x)) is not finding for x in left)
 
 
 def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:

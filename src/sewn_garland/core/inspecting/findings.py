@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from typing import NamedTuple
 
 import numpy as np
 
@@ -93,23 +94,39 @@ def _over_stretched(runs: Runs, spacings: RunSpacings, brush: Brush) -> list[Fin
             for i in drawn_out]  # fmt: skip
 
 
+class Deviation(NamedTuple):
+    """How far joins are off in one way: ``amounts`` (j,), up to which ``limit`` that is no fault, and what a finding calls its unit."""
+
+    amounts: np.ndarray
+    limit: float
+    unit: str
+    factor: float
+
+    @property
+    def faulty(self) -> np.ndarray:
+        """Tell which joins (j,) are at fault."""
+        return self.amounts > self.limit + ABS_TOL_MM
+
+
+def deviations(joins: Joins, brush: Brush) -> dict[str, Deviation]:
+    """Return how far joins are off, by kind of finding."""
+    limit = brush.joins.gap_tolerance_mm
+    measures = {"gap": Deviation(joins.gap, limit, "mm", 1.0), "overlap": Deviation(-joins.gap, limit, "mm", 1.0),
+                "step": Deviation(joins.step, limit, "mm", 1.0)}  # fmt: skip
+    if not brush.travel.jointed:  # a joint is there to turn
+        measures["kink"] = Deviation(joins.kink, np.radians(brush.joins.kink_tolerance_deg), "°", 180 / np.pi)
+    return {**measures, "tone": Deviation(joins.tone, brush.joins.tone_tolerance, "ΔE", 1.0)}
+
+
 def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
-    tol, kink_tol = brush.joins.gap_tolerance_mm, np.radians(brush.joins.kink_tolerance_deg)
-    measures = [
-        ("gap", joins.gap, tol, "mm", 1.0), ("overlap", -joins.gap, tol, "mm", 1.0),
-        ("step", joins.step, tol, "mm", 1.0), ("kink", joins.kink, kink_tol, "°", 180 / np.pi),
-    ]  # fmt: skip
-    if brush.travel.jointed:  # a joint is there to turn
-        measures.pop()
-    measures.append(("tone", joins.tone, brush.joins.tone_tolerance, "ΔE", 1.0))
-    return [f for kind, amounts, limit, unit, factor in measures if len(amounts) and amounts.max() > limit + ABS_TOL_MM
-            for f in _stretches(joins, kind, amounts, limit, unit, factor)]  # fmt: skip
+    return [f for kind, off in deviations(joins, brush).items() if off.faulty.any() for f in _stretches(joins, kind, off)]
 
 
-def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor: float) -> list[Finding]:
+def _stretches(joins: Joins, kind: str, off: Deviation) -> list[Finding]:
     """Report each stretch of neighbouring faulty joins once, at its worst."""
     found = []
-    for group in _groups(np.flatnonzero(amounts > limit + ABS_TOL_MM)):
+    amounts, _, unit, factor = off
+    for group in stretches(off.faulty):
         worst = group[amounts[group].argmax()]
         amount = amounts[worst] * factor
         shown = {"mm": f"{amount:.2f} mm", "°": f"{amount:.0f}°", "ΔE": f"of ΔE {amount:.1f}"}[unit]
@@ -118,6 +135,11 @@ def _stretches(joins: Joins, kind: str, amounts, limit: float, unit: str, factor
             message = f"{len(group)} {kind}s, largest {shown} at {joins.s[worst]:.1f} mm"
         found.append(_finding(kind, joins.s[worst], amount, unit, message, joins.at[worst], len(group)))
     return found
+
+
+def stretches(faulty: np.ndarray) -> list[np.ndarray]:
+    """Return the indices of faulty joins (j,), those that follow on one another together."""
+    return _groups(np.flatnonzero(faulty))
 
 
 def _groups(index: np.ndarray) -> list[np.ndarray]:

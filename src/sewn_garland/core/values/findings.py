@@ -18,7 +18,7 @@ class Finding(NamedTuple):
     """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line.
 
     ``at`` is its place on the page: a join's middle, else where the line passes (None until that
-    has been looked up). A tuple, for there may be tens of thousands.
+    has been looked up). ``untried`` tells that time was up before all cures were tried. A tuple, for there may be tens of thousands.
     """
 
     kind: str
@@ -29,11 +29,12 @@ class Finding(NamedTuple):
     at: tuple[float, float] | None
     count: int = 1
     cures: tuple[Cure, ...] = ()
+    untried: bool = False
 
     def told(self, message: str) -> Finding:
         """Return the same finding in other words."""
-        return Finding(self.kind, self.at_mm, self.amount, self.unit, message, self.at, self.count, self.cures)
+        return self._replace(message=message)
 
     def placed(self, at: tuple[float, float]) -> Finding:
         """Return the same finding at a place on the page."""
-        return Finding(self.kind, self.at_mm, self.amount, self.unit, self.message, at, self.count, self.cures)
+        return self._replace(at=at)

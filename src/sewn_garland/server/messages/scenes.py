@@ -20,7 +20,10 @@ class CureMessage(Message):
 
 
 class FindingMessage(Message):
-    """A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another."""
+    """A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another.
+
+    ``untried`` tells that time was up before all cures were tried.
+    """
 
     kind: str
     at_mm: float
@@ -30,6 +33,7 @@ class FindingMessage(Message):
     at: Pair
     count: int
     cures: list[CureMessage]
+    untried: bool
 
 
 class SceneHeader(Message):
