@@ -6,12 +6,13 @@ PYTHON ?= python3
 PORT ?= 8750
 WORKERS ?= $(shell n=$$(nproc); echo $$((n < 4 ? n : 4))) # tests side by side
 DATA ?= var/demo
+MINUTES ?= 30
 BIN := .venv/bin
 PYTHON_FILES := src tests bench scripts
 STATIC := src/sewn_garland/server/static/index.html
 FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 
-.PHONY: demo test quick soon install bench lint style types docs screenshots clean
+.PHONY: demo test quick soon install fuzz bench lint style types docs screenshots clean
 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
@@ -28,6 +29,10 @@ soon: .venv/.dev
 	FEWER_EXAMPLES=5 $(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser -m "not thorough"
 
 install: .venv/.app $(STATIC)
+
+# random settings on nasty lines for as many MINUTES, from another seed each time, which is printed
+fuzz: install .venv/.dev
+	PYTHONPATH=tests $(BIN)/python tests/fuzzing.py $(MINUTES)
 
 bench: install .venv/.dev build/.chromium
 	$(BIN)/python bench/run.py

@@ -3,10 +3,13 @@
 import numpy as np
 import pytest
 
-from making import bar, brush, measured
+from making import bar, brush, measured, svg
+from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.setting_out import set_out
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping import shaped
 
 SWAG = "M0 0C40 60 120 60 160 0"
 
@@ -73,3 +76,23 @@ def test_a_closed_line_starts_where_it_is_told():
     assert laid.length == pytest.approx(200)
     assert set_out(measured("M0 0H60"), turn_about=False, starts_at=25.0).length == 60
     assert lay(brush(starts_at=25.0), [measured("M0 0H60")])[0].pieces.centre[0] == pytest.approx([5, 0])
+
+
+def test_what_bends_into_too_many_curves_is_refused_with_what_to_do():
+    rng = np.random.default_rng(5)
+    jagged = "M0 0" + "".join(f"l{x:.3f} {y:.3f}" for x, y in rng.uniform(-1, 1, (20_000, 2)))
+    many = motif_from_svg(svg("".join(f'<path d="M0 {k}L200 {k}V{k + 0.5}L0 {k + 0.5}Z"/>' for k in range(60)), 200, 60))
+    with pytest.raises(LimitError, match="more curves than can be drawn: take"):
+        lay(brush(many, kind="once_length"), [measured(jagged)])
+
+
+@pytest.mark.parametrize("outlined", [False, True])
+def test_pieces_bent_in_blocks_are_those_bent_in_one_go(outlined, monkeypatch):
+    stroke = 'stroke="#000" stroke-width=".8"' if outlined else ""
+    motif = motif_from_svg(svg(f'<path d="M0 2C3 -1 7 -1 10 2S3 5 0 2Z" {stroke}/>', 10, 4))
+    line, which = measured(SWAG), brush(motif, bar(6, 3), round_bends="bent")
+    whole = lay(which, [line])[0].outlines
+    monkeypatch.setattr(shaped, "BLOCK_CURVES", 20)
+    parts = lay(which, [line])[0].outlines
+    for name in ("points", "starts", "piece", "shape", "closed", "stroked", "pieces", "outlined", "cut"):
+        assert np.array_equal(getattr(whole, name), getattr(parts, name)), name

@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 import numpy as np
 
 from ..artwork.contours import contours_of
+from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.outlines import part_of
@@ -15,6 +16,8 @@ from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines
 
 MOST_HALVINGS = 14
+MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
+MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
 STROKES_SHARE = 1 / 8  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
 JUST_INSIDE = 1e-5  # share of a cubic
@@ -176,6 +179,12 @@ def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, strays: floa
     return placed.reshape(-1, 4, 2), np.repeat(pieces, m), *of_contour
 
 
+def too_many_curves() -> LimitError:
+    """Return the refusal of what would bend into more curves than can be drawn."""
+    return LimitError("these bent pieces take more curves than can be drawn: take larger or fewer pieces, "
+                      "a motif with fewer points, or smooth the line")  # fmt: skip
+
+
 def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
     """Return how far a stroke's outline may stray in mm of its motif, so that it strays by little of ``tolerance`` on the page.
 
@@ -204,6 +213,8 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
+        if 2 * (len(row) - good.sum()) > MOST_AT_ONCE:
+            raise too_many_curves()
         row, width, bending = np.repeat(row[~good], 2), np.repeat(width[~good] / 2, 2), np.repeat(bending[~good], 2)
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
@@ -223,6 +234,8 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
         return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
     heads = np.searchsorted(breaks[:, 0], np.arange(int(piece.max(initial=0)) + 2))
     many = np.diff(heads)[piece]
+    if many.sum() > MOST_AT_ONCE:
+        raise too_many_curves()
     pair = np.repeat(row, many)
     x = breaks[ranges(heads[piece], many), 1]
     low, high = np.minimum(cubics[:, 0, 0], cubics[:, 3, 0]), np.maximum(cubics[:, 0, 0], cubics[:, 3, 0])

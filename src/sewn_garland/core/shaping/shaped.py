@@ -13,11 +13,11 @@ from ..artwork.reach import reach_of
 from ..maths.curves import as_points
 from ..maths.ragged import owners, ranges
 from ..values.brush import Brush
-from ..values.outlines import BisectorCuts, ShapedOutlines
+from ..values.outlines import BisectorCuts, ShapedOutlines, put_together
 from ..values.pieces import Placed
 from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
-from .bend import Warp, Way, bent_outlines
+from .bend import MOST_CURVES, Warp, Way, bent_outlines, too_many_curves
 from .corners import clipped_pieces, fitted_corners, merged
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
@@ -26,6 +26,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 THICKENED_SHARE = 1 / 4  # of the tolerance, that the side of a stroke may stray before it is outlined; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
+BLOCK_CURVES = 400_000  # bent in one go: some 300 MB on the way
 SHARPEST_TURN = np.radians(179)
 
 
@@ -162,8 +163,19 @@ class _Bends:
     def outlines(self, pieces: np.ndarray, detail: Detail, *, pictures: bool = False) -> ShapedOutlines:
         """Bend some pieces, their strokes outlined first where bending makes these thicker or thinner than can be left.
 
-        ``pictures`` come with contours, and all strokes outlined, for outlines to be cut.
+        ``pictures`` come with contours, and all strokes outlined, for outlines to be cut. A block of pieces at a time, for what
+        is needed on the way to be given back. Raises LimitError beyond what can be drawn.
         """
+        curves = max(1, *(sum(len(shape.points) for shape in motif.shapes) for motif in self.brush.pieces.motifs))
+        size, parts, count = max(1, BLOCK_CURVES // curves), [], 0
+        for begin in range(0, max(1, len(pieces)), size):
+            parts.append((self._block(pieces[begin : begin + size], detail, pictures=pictures), 0))
+            count += len(parts[-1][0].points) // 3
+            if count > MOST_CURVES:
+                raise too_many_curves()
+        return parts[0][0] if len(parts) == 1 else put_together(parts)
+
+    def _block(self, pieces: np.ndarray, detail: Detail, *, pictures: bool) -> ShapedOutlines:
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
         outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > THICKENED_SHARE * detail.tolerance
         return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=detail.tolerance)

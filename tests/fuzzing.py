@@ -1,0 +1,170 @@
+"""Random valid settings on nasty lines, each case known by its seed and number; `python tests/fuzzing.py MINUTES [SEED]` tries many."""
+
+from __future__ import annotations
+
+import sys
+import time
+import traceback
+import warnings
+from collections import Counter
+from dataclasses import dataclass
+
+import numpy as np
+from pydantic import ValidationError
+
+from making import measured, svg
+from sewn_garland.core.assemble import drawing_of, on_page, painted
+from sewn_garland.core.drawing.columns import join_columns, piece_columns
+from sewn_garland.core.drawing.svg import compact_svg, plain_svg
+from sewn_garland.core.errors import CoreError
+from sewn_garland.core.inspecting.findings import deviations
+from sewn_garland.core.lay import lay
+from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.brush import Brush, Pieces, Settings
+from sewn_garland.core.values.motif import Motif
+
+ARTWORK = (
+    '<rect width="10" height="2" fill="#a33a2f"/>',
+    '<path d="M0 1C3 -2 7 4 10 1" fill="none" stroke="#123456" stroke-width=".6" stroke-dasharray="1 .5"/>',
+    '<circle cx="5" cy="1" r="1"/><path d="M0 0L10 2" stroke="#000"/>',
+    "",
+    '<path d="M0 0H10V2H0Z M2 .5H8V1.5H2Z" fill-rule="evenodd"/>',
+    '<path d="M-3 -1L13 3" stroke="#fff" stroke-width="2" stroke-linecap="round"/>',
+)
+MOST_PLAIN = 3_000  # pieces; plain SVG writes each out
+SOON_S, SOON_PIECES = 2.0, 100_000  # what takes longer with fewer pieces is told
+
+
+@dataclass(frozen=True)
+class Case:
+    """A brush and lines; None where the settings that came up do not go together."""
+
+    seed: int
+    number: int
+    brush: Brush | None
+    paths: tuple[str, ...]
+    patch: dict
+
+
+def case_of(seed: int, number: int) -> Case:
+    """Return a case, the same for the same seed and number."""
+    rng = np.random.default_rng([seed, number])
+    repeat = tuple(_motif(rng) for _ in range(rng.integers(1, 4)))
+    others = {role: _motif(rng) for role in ("start", "end", "outside_corner", "inside_corner") if rng.random() < 0.3}
+    patch, paths = _patch(rng), tuple(_path(rng) for _ in range(rng.integers(1, 3)))
+    plain = Settings()
+    try:
+        settings = Settings.model_validate(plain.model_dump() | {k: getattr(plain, k).model_dump() | v for k, v in patch.items()})
+    except ValidationError:
+        return Case(seed, number, None, paths, patch)
+    return Case(seed, number, Brush.of("fuzz", Pieces(repeat, **others), settings), paths, patch)
+
+
+def tried(case: Case) -> tuple[str, int]:
+    """Lay and draw a case; return what came of it and how many pieces. Raises whatever is not our own, and AssertionError for nonsense."""
+    if case.brush is None:
+        return "refused", 0
+    with warnings.catch_warnings():
+        warnings.simplefilter("error")
+        try:
+            laid = lay(case.brush, [measured(path) for path in case.paths])
+        except CoreError:
+            return "refused", 0
+        pieces, motifs = sum(len(line.pieces.s) for line in laid), case.brush.pieces.motifs
+        drawing = drawing_of(100, 100, [on_page(motifs, line, case.brush.ink) for line in laid])
+        texts = [write(drawing).lower() for write in (compact_svg, plain_svg)[: 2 if pieces < MOST_PLAIN else 1]]
+        assert not any(word in text for text in texts for word in ("nan", "inf")), "not a number in SVG"
+        for line in laid:
+            assert all(np.isfinite(a).all() for a in (line.pieces.matrices, line.joins.gap, line.joins.step, line.joins.kink))
+            told = Counter(finding.kind for finding in line.findings)
+            untold = [kind for kind, off in deviations(line.joins, case.brush).items() if off.faulty.any() and not told[kind]]
+            assert not untold, f"joins are off and nothing says so: {untold}"
+            piece_columns(painted(motifs, line), line.cuts), join_columns(line)
+    return "laid", pieces
+
+
+def _motif(rng: np.random.Generator) -> Motif:
+    width, height, body = float(rng.choice([10, 1, 3, 200])), float(rng.choice([2, 0.1, 50])), ARTWORK[rng.integers(len(ARTWORK))]
+    if not body:
+        return Motif((), width, height, height / 2)
+    return motif_from_svg(svg(f'<g transform="scale({width / 10} {height / 2})">{body}</g>', width, height))
+
+
+def _path(rng: np.random.Generator) -> str:
+    """Return a line of one of many kinds: zigzags, loops, cusps, hairpins, points, thousands of corners, spirals, crumbs."""
+    n = int(rng.integers(1, 9))
+    points = rng.uniform(-100, 100, (n + 1, 2)) * 10 ** float(rng.integers(-3, 3))
+    zigzag = "M" + "L".join(f"{x:.4g} {y:.4g}" for x, y in points)
+    curves = "".join("C" + " ".join(f"{v:.4g}" for v in rng.uniform(-100, 100, 6)) for _ in range(n))
+    radii = " ".join(f"{r:.3g}" for r in rng.uniform(0.01, 60, 2))
+    spiral = np.linspace(0, 40, 300)
+    wound = np.stack([spiral * np.cos(spiral), spiral * np.sin(spiral)], axis=1) * rng.uniform(0.05, 3)
+    steps = rng.uniform(-1, 1, (int(rng.choice([200, 2000, 10_000])), 2)) * (1, 4) * 10 ** float(rng.integers(-4, 1))
+    kinds = (
+        zigzag, zigzag + "Z", f"M{points[0, 0]:.4g} {points[0, 1]:.4g}" + curves,
+        f"M0 0A{radii} {rng.uniform(0, 180):.3g} {rng.integers(2)} {rng.integers(2)} {points[1, 0]:.4g} {points[1, 1]:.4g}",
+        "M3 3L3 3", "M0 0H50H0", "M0 0C60 40 -20 40 40 0" + "Z" * int(rng.integers(2)), "M0 0C90 60 -50 60 40 0",
+        "M0 0" + "".join(f"l{abs(x) * 4:.3g} {y:.3g}" for x, y in steps[:200]), "M0 0" + "".join(f"l{x:.3g} {y:.3g}" for x, y in steps),
+        "M" + "L".join(f"{x:.4g} {y:.4g}" for x, y in wound), "M0 0C0 0 40 0 40 0C40 0 40 30 40 30", "M0 0h1e-6v1e-6h30v1e-6h-1e-6V20",
+    )  # fmt: skip
+    return kinds[rng.integers(len(kinds))]
+
+
+def _patch(rng: np.random.Generator) -> dict:
+    def pick(*values):
+        return values[rng.integers(len(values))]
+
+    def some(low: float, high: float) -> float:
+        return float(rng.uniform(low, high))
+
+    every = {
+        "travel": {
+            "kind": pick("repeated", "repeated", "once_length", "once_proportion"), "round_bends": pick("rigid", "bent", "jointed", "bent"),
+            "facing": pick("line", "page", "start"), "turn_deg": some(-360, 360), "mirror": pick("off", "up_down", "left_right", "every_second"),
+            "side_shift_mm": some(-20, 20), "turn_about": True, "starts_at_mm": some(0, 500),
+        },
+        "spacing": {
+            "size_pct": 10 ** some(0, 3), "gap_pct": some(-95, 300), "ease": pick("leave", "gaps", "size", "length"),
+            "ease_limit_pct": some(0, 99), "rest": pick("end", "both", "start"),
+        },
+        "ends": {
+            **{corner: pick("through", "round", "mitre", "lap", "butt", "piece") for corner in ("outside_corner", "inside_corner")},
+            "corner_from_deg": some(1, 180), "round_radius_mm": some(0, 50),
+        },
+        "variants": {"order": pick("in_turn", "shuffled", "chance", "no_twin"), "arrangement": int(rng.integers(0, 1000))},
+        "rows": {"beside_mm": [some(-20, 20) for _ in range(rng.integers(1, 4))], "ease": pick("own", "in_step"), "brick": True},
+        "hand": {"taper_start_mm": some(0, 60), "taper_end_mm": some(0, 60), "taper_to_pct": some(1, 100)},
+        "joins": {"measured_by": pick("frames", "outlines")},
+        "ink": {"per_piece_pct": some(0, 100), "ceiling_pct": some(0, 100), "laid_on_as": pick("multiply", "screen", "hue", "normal"),
+                "blends": pick("line", "each_piece")},
+    }  # fmt: skip
+    kept = {section: {key: value for key, value in values.items() if rng.random() < 0.35} for section, values in every.items()}
+    return {section: values for section, values in kept.items() if values}
+
+
+def main(minutes: float, seed: int) -> int:
+    """Try cases until time is up; print what failed or took long, and the counts. Return how many failed."""
+    until, number, counts, bad = time.monotonic() + 60 * minutes, 0, Counter(), 0
+    while time.monotonic() < until:
+        case, began, pieces = case_of(seed, number), time.monotonic(), 0
+        try:
+            came, pieces = tried(case)
+            counts[came] += 1
+        except Exception as error:
+            at = traceback.extract_tb(error.__traceback__)[-1]
+            bad += 1
+            print(
+                f"case {number}: {type(error).__name__} {str(error)[:160]} ({at.filename.rsplit('/')[-1]}:{at.lineno}) {case.patch}",
+                flush=True,
+            )
+        took = time.monotonic() - began
+        if took > SOON_S and pieces < SOON_PIECES:
+            counts["slow"] += 1
+            print(f"case {number}: {took:.1f} s for {pieces} pieces {case.patch} {case.paths[0][:80]}", flush=True)
+        number += 1
+    print(f"seed {seed}: {number} cases, {bad} failed, {dict(counts)}")
+    return bad
+
+
+if __name__ == "__main__":
+    sys.exit(main(float(sys.argv[1]), int(sys.argv[2]) if len(sys.argv) > 2 else int(time.time())) > 0)
