@@ -73,11 +73,32 @@ STROKES = {
     "a stroke in per cent": '<path d="M20 20L280 180" stroke="#a33a2f" stroke-width="5%" fill="none"/>',
     "dashes in per cent": '<path d="M20 100H280" stroke="#a33a2f" stroke-width="12" stroke-dasharray="5% 2%" stroke-dashoffset="1%" fill="none"/>',
 }
+WIDE = '<path d="M-9 -9H60L-9 60Z" fill="#2c4a84"/><path d="M-5 8C9 -9 20 20 40 3" stroke="#a33a2f" stroke-width="3" fill="none"/>'
+HIDDEN = {
+    "a symbol": f'<symbol id="s" viewBox="0 0 20 10">{WIDE}</symbol><use href="#s" x="20" y="30" width="200" height="120"/>',
+    "a nested drawing": f'<svg x="20" y="10" width="200" height="150" viewBox="0 0 20 15">{WIDE}</svg>',
+    "one in a turned group": f'<g transform="rotate(20 150 100)"><svg x="60" y="30" width="150" height="100" viewBox="0 0 15 10">{WIDE}</svg></g>',
+    "one that overflows": f'<svg x="90" y="60" width="80" height="60" viewBox="0 0 16 12" overflow="visible">{WIDE}</svg>',
+    "one that holds it all": '<svg x="20" y="10" width="200" height="150"><circle cx="90" cy="70" r="60" stroke="#123" stroke-width="9"/></svg>',
+}
 
 
 @pytest.mark.parametrize("name", STROKES)
 def test_strokes_are_as_thick_as_the_browsers(browser, name):
-    text = document(STROKES[name])
+    looks_like_the_browsers(browser, document(STROKES[name]))
+
+
+@pytest.mark.parametrize("name", HIDDEN)
+def test_what_lies_outside_a_nested_viewport_is_hidden_as_in_the_browser(browser, name):
+    looks_like_the_browsers(browser, document(HIDDEN[name]))
+
+
+def test_what_a_nested_viewport_holds_stays_as_it_was_drawn():
+    (whole,) = motif_from_svg(document(HIDDEN["one that holds it all"])).shapes
+    assert whole.stroke is not None and whole.commands == "M" + 8 * "C" + "Z"
+
+
+def looks_like_the_browsers(browser, text):
     page = browser.new_page(viewport={"width": 300, "height": 200})
     page.set_content(f"<style>*{{margin:0;padding:0}}svg{{display:block}}</style>{text}")
     theirs = np.asarray(Image.open(io.BytesIO(page.screenshot())).convert("L")).astype(float)

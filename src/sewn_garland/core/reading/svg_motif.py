@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..artwork.box import box_of_shape
 from ..errors import InputError, LimitError
 from ..maths.affine import apply, mean_scale
 from ..maths.booleans import combined, stroke_outline
@@ -160,10 +161,12 @@ def _picture_of(drawn: Drawn, left_out: list[str]) -> Shape | None:
 
 def _clipped(shape: Shape, clip: Clip, left_out: list[str]) -> list[Shape]:
     """Cut a shape by a clip for good; a clipped stroke becomes a shape of its own."""
+    mask = _clip_outline(clip)
+    if _holds(mask, shape):
+        return [shape]
     if shape.picture is not None:
         left_out.append("A clip on a picture was left out; what it hid is shown.")
         return [shape]
-    mask = _clip_outline(clip)
     parts = []
     if shape.fill is not None:
         commands, points = combined([(shape.commands, shape.points, shape.fill_rule), mask], "overlap")
@@ -175,6 +178,19 @@ def _clipped(shape: Shape, clip: Clip, left_out: list[str]) -> list[Shape]:
         commands, points = combined([(*outline, "nonzero"), mask], "overlap")
         parts.append(replace(shape, commands=commands, points=points, fill=s.paint, fill_rule="nonzero", stroke=None))
     return [part for part in parts if part.commands]
+
+
+def _holds(mask: tuple[str, np.ndarray, str], shape: Shape) -> bool:
+    """Tell whether a clip of four straight sides that turn one way holds all that a shape covers, so that it hides nothing."""
+    commands, corners, _ = mask
+    if commands != "MLLLZ":
+        return False
+    left, top, right, bottom = box_of_shape(shape)
+    box = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+    side, to = np.roll(corners, -1, axis=0) - corners, box[:, None] - corners
+    turns = side[:, 0] * to[..., 1] - side[:, 1] * to[..., 0]
+    slack = 1e-9 * np.abs(turns).max(initial=0.0)
+    return bool((turns >= -slack).all() or (turns <= slack).all())
 
 
 def _clip_outline(clip: Clip) -> tuple[str, np.ndarray, str]:

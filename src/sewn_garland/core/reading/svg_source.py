@@ -32,7 +32,7 @@ INHERITED = ("fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "str
              "marker-start", "marker-mid", "marker-end")  # fmt: skip
 IN_CSS_ALONE = ("translate", "rotate", "scale")
 MARKERS = ("marker", "marker-start", "marker-mid", "marker-end")
-OWN = ("display", "opacity", "clip-path", "mask", "filter", *PROPERTIES)
+OWN = ("display", "opacity", "clip-path", "mask", "filter", "overflow", *PROPERTIES)
 
 
 @dataclass(frozen=True)
@@ -193,6 +193,8 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             placed = port.of_child(element, sized_by, where=f"{where}, {place}")
             if placed is None:
                 continue
+            if _hides(own):
+                clips = (*clips, Clip((_frame_of(element, sized_by, matrix, port, f"{where}, {place}"),)))
             matrix, port = compose(matrix, placed[0]), placed[1]
         if name == "use":
             target, moved, known = _used(element, ids, matrix, users, port, f"{where}, {place}")
@@ -205,6 +207,18 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             stack.extend((child, matrix, style, opacity, users, clips, port, child) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
+
+
+def _hides(own: dict[str, str]) -> bool:
+    """Tell whether what lies outside a nested viewport is hidden, as it is unless it is said to overflow (SVG 2, 3.5.2 and 8.6)."""
+    return own.get("overflow", "hidden").strip() not in ("visible", "auto")
+
+
+def _frame_of(element, sized_by, matrix: np.ndarray, port: Viewport, where: str) -> Drawn:
+    """Return the rectangle of a nested viewport, in the user units about it."""
+    sides = port.frame_of_child(element, sized_by, where=where)
+    rect = etree.Element(f"{SVG}rect", {key: f"{side:.17g}" for key, side in zip(("x", "y", "width", "height"), sides, strict=True)})
+    return Drawn(rect, matrix, {}, 1.0, where, port)
 
 
 def _clip_of(text: str, ids: dict, matrix: np.ndarray, port: Viewport, where: str, rules) -> Clip | None:

@@ -51,17 +51,22 @@ class Viewport:
         given = absent if text is None or text.strip() in ("", "auto") else text
         return (mm_from_length(given, where=f"{where}, {key}", relative_to=of * MM_PER_UNIT["px"]) or 0.0) / MM_PER_UNIT["px"]
 
+    def frame_of_child(self, element, size_of, *, where: str) -> tuple[float, float, float, float]:
+        """Return x, y, width and height, in this one's user units, of the viewport of a nested svg or a used symbol, as ``of_child`` says."""
+        sides = [(size_of if size_of.get(key) else element, key) for key in ("width", "height")]
+        width, height = (self.length(of, key, where=where, absent="100%") for of, key in sides)
+        placed = element.tag.endswith("}svg")
+        x, y = (self.length(element, key, where=where) for key in ("x", "y")) if placed else (0.0, 0.0)
+        return x, y, width, height
+
     def of_child(self, element, size_of, *, where: str) -> tuple[np.ndarray, Viewport] | None:
         """Return the map into a new viewport, from a nested svg's or a used symbol's user units, and that viewport.
 
         ``size_of`` is the element that says its width and height, all of this one's where it says none. None where it has no extent.
         """
-        sides = [(size_of if size_of.get(key) else element, key) for key in ("width", "height")]
-        width, height = (self.length(of, key, where=where, absent="100%") for of, key in sides)
+        x, y, width, height = self.frame_of_child(element, size_of, where=where)
         if width <= 0 or height <= 0:
             return None
-        placed = element.tag.endswith("}svg")
-        x, y = (self.length(element, key, where=where) for key in ("x", "y")) if placed else (0.0, 0.0)
         shift = np.array([[1.0, 0.0, x], [0.0, 1.0, y]])
         box = view_box(element, where)
         if box is None:
