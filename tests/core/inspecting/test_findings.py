@@ -7,8 +7,8 @@ from making import bar, brush, measured
 from sewn_garland.core.lay import lay
 
 
-def findings(path, kind=None, **settings):
-    found = lay(brush(bar(), **settings), [measured(path)])[0].findings
+def findings(path, kind=None, motif=None, **settings):
+    found = lay(brush(motif or bar(), **settings), [measured(path)])[0].findings
     return [f for f in found if kind in (None, f.kind)]
 
 
@@ -78,3 +78,28 @@ def test_overlaps_are_told_on_the_inside_of_a_bend():
 
 def test_level_pieces_have_no_tight_bends():
     assert findings("M0 0H40A8 8 0 0 1 40 16H0", "tight bend", facing="page") == []
+
+
+@pytest.mark.parametrize("corner", ["through", "round"])
+def test_bent_pieces_that_turn_right_back_fold_as_deep_as_they_reach(corner):
+    """No arc rounds a corner of 180°: what lies beside the line is turned inside out about the vertex (half the height of 3 mm)."""
+    (fold,) = findings("M0 0H50H0", "fold", motif=bar(10, 3), round_bends="bent", outside_corner=corner, inside_corner=corner)
+    assert fold.amount == pytest.approx(1.5)
+    assert fold.at_mm == pytest.approx(50)
+
+
+def test_a_corner_without_room_for_its_own_piece_is_told_so():
+    crowded = findings("M0 0H6V6H12", "crowded corner", outside_corner="piece", inside_corner="piece",
+                       outside_corner_piece=bar(9, 9), inside_corner_piece=bar(9, 9))  # fmt: skip
+    assert crowded and all(f.message.endswith("no room for its piece") for f in crowded)
+
+
+def test_no_length_is_told_as_negative():
+    for settings in (
+        {"outside_corner": "lap", "inside_corner": "lap"},
+        {"outside_corner": "butt", "inside_corner": "butt"},
+        {"starts_at": 30.0},
+    ):
+        done = lay(brush(bar(10, 8), **settings), [measured("M0 0H3V3H6L6.5 .1H20V1")])[0]
+        assert done.findings
+        assert not any("-" in f.message.replace("over-", "") for f in done.findings)

@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..artwork.reach import reach_of
-from ..values.brush import Brush
+from ..values.brush import PASSED, Brush
 from ..values.findings import Finding
 from ..values.joins import Joins
 from ..values.line import MeasuredLine
@@ -30,12 +30,13 @@ def findings_of(
     *,
     shift: float = 0.0,
     crowded: Sequence[float] = (),
+    crowded_pieces: Sequence[float] = (),
     width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
-    ``crowded`` are the mm of corners that could not be rounded, ``width`` says how wide the line is
-    at distances (n,): a wider piece needs a wider bend.
+    ``crowded`` are the mm of corners that could not be rounded, ``crowded_pieces`` of those whose own pieces have no room. ``width``
+    says how wide the line is at distances (n,): a wider piece needs a wider bend.
     """
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
@@ -49,6 +50,7 @@ def findings_of(
     found += _over_stretched(runs, spacings, brush)
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
+    found += [_finding("crowded corner", at, 1, "pieces", f"crowded corner at {at:.1f} mm: no room for its piece") for at in crowded_pieces]
     if brush.travel.jointed and not bends and safe is not None:
         found += [
             _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
@@ -72,7 +74,7 @@ def _of_runs(runs: Runs, spacings: RunSpacings, measured: MeasuredLine) -> list[
     for i in np.flatnonzero(unfilled):
         rest = spacings.rest[i]
         if spacings.count[i] == 0:
-            message = f"{runs.length[i]:.2f} mm is too short for one piece"
+            message = f"{max(0.0, runs.length[i]):.2f} mm is too short for one piece"
         elif spacings.short[i]:
             message = f"{rest:.2f} mm left over: the ease limit was reached"
         else:
@@ -160,7 +162,8 @@ def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray,
     if not len(measured.vertex_turn):
         return found
     sharp = np.abs(measured.vertex_turn) >= brush.ends.corner_from - 1e-12
-    through = np.where(measured.vertex_turn > 0, brush.ends.outside_corner == "through", brush.ends.inside_corner == "through")
+    ends = brush.ends  # a corner that is still there was not rounded, for want of room or because it turns right back
+    through = np.where(measured.vertex_turn > 0, ends.outside_corner in PASSED, ends.inside_corner in PASSED)
     depth = np.where(measured.vertex_turn > 0, right, -left) * wide_at_vertex
     for i in np.flatnonzero(sharp & through & (depth > brush.joins.gap_tolerance_mm)):
         at = measured.vertex_s[i]

@@ -57,7 +57,8 @@ def said_of(
         spacings = rows_of(filled.spacings, own)
         found = findings_of(
             measured, rows_of(filled.runs, own), spacings, own_joins, brush, safe[shift], shift=shift,
-            crowded=[*tracks.crowded[1][tracks.crowded[0] == i], *crowded.s[crowded.track == i]], **_wide(widths, i),
+            crowded=tracks.crowded[1][tracks.crowded[0] == i].tolist(), crowded_pieces=crowded.s[crowded.track == i].tolist(),
+            **_wide(widths, i),
         )  # fmt: skip
         said.append(Said(own.stop - own.start, pitches[i], largest_ease(spacings), safe[shift], tuple(found)))
     return _in_place(said, frames_at)

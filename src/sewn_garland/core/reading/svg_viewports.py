@@ -52,7 +52,7 @@ class Viewport:
         return (mm_from_length(given, where=f"{where}, {key}", relative_to=of * MM_PER_UNIT["px"]) or 0.0) / MM_PER_UNIT["px"]
 
     def frame_of_child(self, element, size_of, *, where: str) -> tuple[float, float, float, float]:
-        """Return x, y, width and height, in this one's user units, of the viewport of a nested svg or a used symbol, as ``of_child`` says."""
+        """Return x, y, width and height of what ``of_child`` maps into, in this viewport's user units."""
         sides = [(size_of if size_of.get(key) else element, key) for key in ("width", "height")]
         width, height = (self.length(of, key, where=where, absent="100%") for of, key in sides)
         placed = element.tag.endswith("}svg")
