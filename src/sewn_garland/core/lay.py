@@ -70,7 +70,7 @@ def cured(brush: Brush, line: Layable, laid: LaidLine, *, of_brush_only: bool = 
         return laid
     extents, own = repeat_extents(brush), line_to_lay(line, laid.key)
     return replace(laid, findings=with_cures(
-        laid, brush, own.line, lengths=extents.length, gaps=extents.gap,
+        laid, brush, own.line, lengths=extents.length, gaps=extents.gap, lean=extents.lean,
         relay=lambda change: _relaid(brush, own, change), of_brush_only=of_brush_only, deadline=deadline,
     ))  # fmt: skip
 
@@ -108,7 +108,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
         joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)
     own = extents.first(len(brush.pieces.repeat))
     said = said_of(
-        placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, lengths=own.length, gaps=own.gap, widths=widths,
+        placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, lengths=own.length, gaps=own.gap, lean=own.lean, widths=widths,
         frames_at=frames_at,
     )  # fmt: skip
     return by_line(tracks, placed, drawn.outlines, drawn.cuts, joins, said)

@@ -103,7 +103,7 @@ def test_when_time_is_up_it_is_said_and_what_was_proved_stays():
     assert all(f.untried and not f.cures for f in late.findings)
     asked = []
     full = with_cures(
-        laid, which, line, lengths=np.array([10.0]), gaps=np.array([0.0]), deadline=NEVER,
+        laid, which, line, lengths=np.array([10.0]), gaps=np.array([0.0]), lean=np.zeros(1), deadline=NEVER,
         relay=lambda change: asked.append(str(change)) or (applied(which, line, change) and (applied(which, line, change), which)),
     )  # fmt: skip
     assert len(asked) == len(set(asked)) > 0  # once a change, for all findings

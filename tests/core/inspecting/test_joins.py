@@ -1,9 +1,11 @@
 """Joins measured on the result, and the safe radius, against closed forms."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
-from making import bar, brush
+from making import bar, brush, measured
 from sewn_garland.core.inspecting.bends import safe_radius
 from sewn_garland.core.inspecting.verdict import verdict
 from sewn_garland.core.lay import lay
@@ -73,6 +75,23 @@ def test_the_safe_radius_is_where_a_tolerance_is_just_met():
                         for d in (which.travel.side_shift_mm, -which.travel.side_shift_mm))  # fmt: skip
             kink = np.degrees(pitch / r)
             assert bool(worst <= 0.1 and kink <= 15) is sound
+
+
+@pytest.mark.parametrize("settings", [
+    {}, {"turn_deg": 30.0}, {"turn_deg": 30.0, "mirror": "every_second"}, {"order": "shuffled"}, {"order": "chance", "turn_deg": -70.0}, {"gap": 0.3},
+])  # fmt: skip
+def test_at_the_safe_radius_no_join_of_any_pair_is_off(settings):
+    """Laid on circles a hair wider: measured joins, steps too, stay within tolerance; a little tighter one does not."""
+    motifs = (bar(10, 4), bar(6, 4), replace(bar(8, 6), base_line=1.0))
+    which = brush(*motifs, gap_tolerance=0.1, kink_tolerance_deg=15.0, **settings)
+    safe = lay(which, [measured("M0 0H100")])[0].safe_radius
+    off = []
+    for factor in (1.0005, 0.98):
+        r = safe * factor
+        joins = lay(which, [measured(f"M{r} 0A{r} {r} 0 1 1 {-r} 0A{r} {r} 0 0 1 {r} 0")])[0].joins
+        off.append(max(np.abs(joins.gap).max(), joins.step.max()) > 0.1 or np.degrees(joins.kink.max()) > 15)
+    assert not off[0]
+    assert off[1] or which.variants.order == "chance"  # where the worst pair need not have come up
 
 
 def test_pieces_that_do_not_turn_have_no_safe_radius():

@@ -16,15 +16,17 @@ LEAST_TURN = 1e-9  # radians; chosen: below it two neighbours are as on a straig
 LEAST_SIZE = 1e-6  # chosen: smaller pieces are no cure
 
 
-def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: float) -> float | None:
+def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: float, lean: np.ndarray | None = None) -> float | None:
     """Return the smallest radius (mm) at which every join stays within tolerance.
 
-    ``lengths`` and ``gaps`` (m,) mm of the variants at the brush's size, which lie ``shift`` mm beside their track. None where pieces do
+    ``lengths`` and ``gaps`` (m,) mm of the variants at the brush's size, which lie ``shift`` mm beside their track; ``lean`` (m,) is
+    by how many mm each reaches further onward than back, none where it is left out. None where pieces do
     not turn with the line, for then its bends decide nothing. A rigid link between joints ℓ
     apart passes a bend of ℓ/2, where it spans the circle, and no tighter one. A bent piece turns
     inside out where its outline reaches the bend's centre. Else two neighbours p apart on a
     circle of radius r stand φ = p/r to each other; with a side shift d their gap is
-    2(r ± d)·sin(φ/2) − L·cos(φ/2), the worse side counts.
+    2(r ± d)·sin(φ/2) − L·cos(φ/2), the worse side counts, and their step is |a − b|·sin(φ/2) where one reaches a onward and the
+    other b back. Every pair counts that may come to lie side by side.
     """
     if brush.travel.jointed:
         return float(lengths.max()) / 2
@@ -32,20 +34,35 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: f
         return float(np.abs(np.array(reach_of(brush)) + shift).max())
     if brush.travel.facing != "line":
         return None
-    after = np.roll(lengths, -1)
-    mean_length = (lengths + after) / 2
     fixed = (abs(shift), brush.joins.gap_tolerance_mm, brush.joins.kink_tolerance_deg)
-    return max(_radius_of_pair(float(length), float(gap), *fixed) for length, gap in zip(mean_length, gaps, strict=True))
+    lean = np.zeros(len(lengths)) if lean is None else lean
+    onward, back = (lengths + lean) / 2, (lengths - lean) / 2
+    first, second = _neighbours(len(lengths), in_turn=brush.variants.order == "in_turn")
+    back = back[second]
+    ways = [(onward[first], back)]
+    if brush.travel.mirror == "every_second":  # one of the two lies the other way round
+        ways = [(onward[first], onward[second]), ((lengths - lean)[first] / 2, back)]
+    pairs = {(float(a), float(b), float(gap)) for a, b in ways for a, b, gap in zip(a, b, gaps[first], strict=True)}
+    return max(_radius_of_pair(*pair, *fixed) for pair in pairs)
+
+
+def _neighbours(m: int, *, in_turn: bool) -> tuple[np.ndarray, np.ndarray]:
+    """Return which of m variants may follow on which (k,) (k,)."""
+    if in_turn:
+        return np.arange(m), np.roll(np.arange(m), -1)
+    return np.repeat(np.arange(m), m), np.tile(np.arange(m), m)
 
 
 @lru_cache(maxsize=1024)
-def _radius_of_pair(length: float, gap: float, shift: float, gap_tolerance: float, kink_tolerance_deg: float) -> float:
+def _radius_of_pair(onward: float, back: float, gap: float, shift: float, gap_tolerance: float, kink_tolerance_deg: float) -> float:
+    """Return the smallest radius for a piece that reaches so far onward and the next, which reaches so far back."""
+    length = onward + back
     pitch = length + gap
 
     def worst(half: np.ndarray) -> np.ndarray:
         radius = pitch / (2 * half)
         straight = np.stack([2 * (radius + side) * np.sin(half) for side in (shift, -shift)])
-        return np.abs(straight - length * np.cos(half) - gap).max(axis=0)
+        return np.maximum(np.abs(straight - length * np.cos(half) - gap).max(axis=0), abs(onward - back) * np.sin(half))
 
     most = float(np.radians(kink_tolerance_deg)) / 2
     halves = np.append(HALF_TURNS[most > HALF_TURNS], most)
@@ -63,12 +80,13 @@ def _radius_of_pair(length: float, gap: float, shift: float, gap_tolerance: floa
     return pitch / (2 * (_root(beyond, low, high, 1e-15) if beyond(low) < 0 < beyond(high) else low))
 
 
-def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: np.ndarray) -> float:
+def size_for_radius(brush: Brush, radius: float, *, lengths: np.ndarray, gaps: np.ndarray, lean: np.ndarray | None = None) -> float:
     """Return the factor on size (≤ 1) at which the safe radius comes down to ``radius`` mm."""
 
     def beyond(factor: float) -> float:
         shift = brush.travel.side_shift_mm
-        needed = safe_radius(brush.at_size(factor), lengths=lengths * factor, gaps=gaps * factor, shift=shift)
+        leaning = None if lean is None else lean * factor
+        needed = safe_radius(brush.at_size(factor), lengths=lengths * factor, gaps=gaps * factor, shift=shift, lean=leaning)
         return -1.0 if needed is None else needed - radius
 
     if beyond(1.0) <= 0:

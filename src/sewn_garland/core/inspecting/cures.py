@@ -51,6 +51,7 @@ def with_cures(
     *,
     lengths: np.ndarray,
     gaps: np.ndarray,
+    lean: np.ndarray,
     relay: Relay,
     deadline: Deadline,
     of_brush_only: bool = False,
@@ -70,7 +71,7 @@ def with_cures(
         companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
         whole: dict[str, Cure] = {}  # by kind of cure: the gentlest that mends everything at this place
         part: dict[str, Cure] = {}
-        for cure in _candidates(finding, brush, measured, lengths, gaps):
+        for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
             family = cure.label.split()[0]
             if (of_brush_only and "line" in cure.change) or family in whole or len(whole) == MOST_CURES:
                 continue
@@ -159,7 +160,7 @@ class _Trials:
         return min(share, 1 - share) if after.closed else share
 
 
-def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
+def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps, lean) -> Iterator[Cure]:
     if measured.length <= 0:
         return
     if finding.kind == "over-stretched":
@@ -173,8 +174,8 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
     elif finding.kind in ("leftover", "broken order"):
         yield from _ease_cures(brush, measured, lengths)
     else:
-        yield from _corner_cures(finding, brush, measured, lengths, gaps)
-        yield from _bend_cures(brush, measured, lengths, gaps)
+        yield from _corner_cures(finding, brush, measured, lengths, gaps, lean)
+        yield from _bend_cures(brush, measured, lengths, gaps, lean)
 
 
 def _ease_cures(brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:
@@ -192,7 +193,7 @@ def _ease_cures(brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]
         yield Cure(f"Lengthen the line {longer:g} times", {"line": {"scale": longer}})
 
 
-def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
+def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps, lean) -> Iterator[Cure]:
     """Let runs end at the vertex that a piece straddles."""
     if not len(measured.vertex_s):
         return
@@ -208,7 +209,7 @@ def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, length
     corner_from = min(brush.ends.corner_from_deg, max(1.0, float(np.floor(least))))
     sides = {"outside_corner" if measured.vertex_turn[i] > 0 else "inside_corner" for i in near}
     if brush.travel.round_bends != "rigid":
-        needed = safe_radius(brush, lengths=lengths, gaps=gaps, shift=brush.travel.side_shift_mm) or brush.ends.round_radius_mm
+        needed = safe_radius(brush, lengths=lengths, gaps=gaps, shift=brush.travel.side_shift_mm, lean=lean) or brush.ends.round_radius_mm
         for radius in (brush.ends.round_radius_mm, float(np.ceil(10 * needed) / 10)):
             yield Cure(f"Round the corners, {radius:g} mm", _brush_change(
                 "ends", corner_from_deg=corner_from, round_radius_mm=radius, **dict.fromkeys(sorted(sides), "round")))  # fmt: skip
@@ -218,10 +219,10 @@ def _corner_cures(finding: Finding, brush: Brush, measured: MeasuredLine, length
         "ends", corner_from_deg=corner_from, outside_corner="butt", inside_corner="butt"))  # fmt: skip
 
 
-def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps) -> Iterator[Cure]:
+def _bend_cures(brush: Brush, measured: MeasuredLine, lengths, gaps, lean) -> Iterator[Cure]:
     tightest = measured.tightest_radius
     if tightest is not None and brush.travel.facing == "line":
-        factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps)
+        factor = size_for_radius(brush, tightest, lengths=lengths, gaps=gaps, lean=lean)
         for step in SIZE_STEPS:
             size = np.floor(1000 * brush.spacing.size * factor * step + 1e-6) / 10
             if size >= 1:

@@ -40,15 +40,17 @@ def said_of(
     *,
     lengths: np.ndarray,
     gaps: np.ndarray,
+    lean: np.ndarray,
     widths: Widths | None,
     frames_at: FramesAt,
 ) -> list[Said]:
-    """Return what is said about every track; ``lengths`` and ``gaps`` (m,) are what the repeat's variants take, mm.
+    """Return what is said about every track; ``lengths`` and ``gaps`` (m,) are what the repeat's variants take, mm, and
+    ``lean`` (m,) by how much they reach further onward than back.
 
     ``crowded`` are the corners too crowded for their pieces.
     """
     t, track = len(tracks.measured), tracks.of(placed)
-    safe = {shift: safe_radius(brush, lengths=lengths, gaps=gaps, shift=shift) for shift in set(tracks.shift.tolist())}
+    safe = {shift: safe_radius(brush, lengths=lengths, gaps=gaps, shift=shift, lean=lean) for shift in set(tracks.shift.tolist())}
     pitches = pitches_of(placed, track, t)
     of_runs, of_joins = filled.runs.edges(t).tolist(), np.searchsorted(track[joins.first], np.arange(t + 1)).tolist()
     said = []

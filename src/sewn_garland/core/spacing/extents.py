@@ -30,6 +30,11 @@ class Extents:
         return self.before + self.after
 
     @property
+    def lean(self) -> np.ndarray:
+        """Return by how much each reaches further onward than back."""
+        return self.after - self.before
+
+    @property
     def mean_pitch(self) -> float:
         return float((self.length + self.gap).mean())
 
