@@ -21,7 +21,6 @@ from .measuring.parallel import parallel
 from .measuring.runs import runs_of
 from .measuring.tracks import follow_parallels, located_along, softened, tracks_of
 from .measuring.widths import widths_of
-from .placing.corners import reaching_back
 from .placing.placed import placed_at
 from .shaping.shaped import PRINT, Detail, shaped
 from .spacing.corners import cut_at_corners
@@ -102,7 +101,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     placed = placed_at(pieces, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
     soft = softened(tracks, divided.corners, brush.hand) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
-    joins = joins_of(reaching_back(placed, brush), brush, tracks, closed=divided.closed(len(measured)), along=located if soft else None)
+    joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
     if brush.joins.by_outlines:
         joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)

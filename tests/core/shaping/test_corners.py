@@ -12,6 +12,7 @@ from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.drawing.tables import pieces_csv
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import cured, lay
+from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif
 
@@ -185,3 +186,39 @@ def test_what_mitres_lay_beyond_the_vertex_is_counted_before_any_is_laid():
     """Pieces a thousand times as high as long on two legs that fold back: their mitre reaches some thousand mm beyond."""
     with pytest.raises(LimitError, match="about 7 596 654 pieces"):
         laid("M0 0L.225 0L0 .0000001", bar(0.0005, 500))
+
+
+@pytest.mark.parametrize("travel", ["rigid", "bent", "jointed"])
+def test_a_corner_piece_is_joined_on_both_sides_and_meets_on_straight_legs(travel):
+    elbow = bar(8, 8)
+    line = laid(RECTANGLE, bar(5, 4), style="piece", round_bends=travel, ease="size", outside_corner_piece=elbow, inside_corner_piece=elbow)
+    assert len(line.joins.first) == len(line.pieces.s)  # all round
+    assert np.abs(line.joins.gap).max() < 1e-9 and line.joins.step.max() < 1e-9
+    assert not line.findings
+
+
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+def test_what_a_corner_piece_stands_off_curved_legs_is_measured_at_its_edges(travel):
+    """The entering edge as drawn: where the piece's matrix puts the left end of its base line; the run's last edge where it ends."""
+    elbow = bar(8, 8)
+    path = "M0 0C20 -25 40 -25 60 0C35 20 35 40 60 60"
+    line = laid(path, bar(5, 4), style="piece", round_bends=travel, ease="size", ease_limit=0.5, outside_corner_piece=elbow,
+                inside_corner_piece=elbow, gap_tolerance=0.05)  # fmt: skip
+    (corner,) = np.flatnonzero(line.pieces.at_corner)
+    into, out = (np.flatnonzero(at == corner) for at in (line.joins.second, line.joins.first))
+    assert len(into) == len(out) == 1
+
+    vertex = np.array([60.0, 0.0])
+    tangent = np.array([20.0, 25.0]) / np.hypot(20, 25)
+    entry = vertex - line.pieces.before[corner] * tangent
+    s = line.pieces.s[corner - 1] + line.pieces.after[corner - 1]
+    along = frames_at(measured(path), np.array([s]))
+    last = along.position[0]
+    if travel == "rigid":
+        piece = line.pieces.matrices[corner - 1]
+        last = piece[:4].reshape(2, 2).T @ (2.5, 0.0) + piece[4:]  # about its base line's middle
+    apart = np.hypot(*(entry - last))
+    assert apart > 0.05
+    wish = line.pieces.s[corner] - line.pieces.before[corner] - s
+    assert np.hypot(line.joins.gap[into[0]] + wish, line.joins.step[into[0]]) == pytest.approx(apart, abs=1e-6)
+    assert any(f.kind in ("gap", "overlap", "step") for f in line.findings)

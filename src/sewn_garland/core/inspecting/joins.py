@@ -9,18 +9,21 @@ from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.line import Frames
 from ..values.pieces import Placed
+from ..values.runs import Corners
 from ..values.tracks import Located, Tracks
 
 
-def joins_of(placed: Placed, brush: Brush, tracks: Tracks, *, closed: np.ndarray, along: Located | None) -> Joins:
-    """Measure gap, step and kink between neighbours of the same run, closing joins included.
+def joins_of(placed: Placed, brush: Brush, tracks: Tracks, corners: Corners, *, closed: np.ndarray, along: Located | None) -> Joins:
+    """Measure gap, step and kink between neighbours of the same run, closing joins included, and on both sides of corner pieces.
 
-    ``closed`` (t,) tells which tracks are one closed run. For bent pieces ``along`` gives places at distances along tracks.
+    ``corners`` are those that have a piece, in order; ``closed`` (t,) tells which tracks are one closed run. For bent pieces
+    ``along`` gives places at distances along tracks.
     """
     track, length = tracks.of(placed), tracks.lengths
-    first, second = _pairs(placed, track, closed)
+    first, second = _pairs(placed, track, closed, np.array([line.closed for line in tracks.measured]))
     a, b = placed.centre[first], placed.centre[second]
     bend = placed.direction[second] - placed.direction[first]
+    wish = placed.gap_after[first]
     if along is not None:
         a, b, gap, bend = _between_bent(placed, track, first, second, length, along)
         step = np.zeros(len(first))
@@ -33,11 +36,19 @@ def joins_of(placed: Placed, brush: Brush, tracks: Tracks, *, closed: np.ndarray
         gap, step = _between_edges(b - a, unit_a, unit_b)
     else:
         gap, step = _between_frames(placed, brush, first, second)
+    at_corner = np.flatnonzero(placed.at_corner[first] | placed.at_corner[second])
+    if len(at_corner):
+        a, b, gap, step, bend, wish = (np.array(each) for each in (a, b, gap, step, bend, wish))
+        pair = (first[at_corner], second[at_corner])
+        edges = _edges_at_corners(placed, corners, track, *pair, length, along)
+        (a[at_corner], unit_a), (b[at_corner], unit_b), wish[at_corner] = edges
+        gap[at_corner], step[at_corner] = _between_edges(b[at_corner] - a[at_corner], unit_a, unit_b)
+        bend[at_corner] = np.arctan2(cross(unit_a, unit_b), (unit_a * unit_b).sum(axis=1))
     kink = np.abs(_wrapped(bend))
     onwards = placed.s[first] + placed.after[first] + placed.gap_after[first] / 2
     whole = length[track[first]]
     s = np.where(onwards > whole, onwards - whole, onwards)
-    gap = gap - placed.gap_after[first]
+    gap = gap - wish
     return Joins((a + b) / 2, s, gap, step, kink, first, second, tone=np.zeros(len(first)))
 
 
@@ -56,16 +67,47 @@ def _between_bent(placed: Placed, track, first, second, length, along: Located):
     return place_out, place_in, gap, np.where(meet, np.arctan2(cross(way_out, way_in), (way_out * way_in).sum(axis=1)), 0.0)
 
 
-def _pairs(placed: Placed, track: np.ndarray, closed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return the earlier and later piece of every join, in the order of travel, track by track."""
+def _edges_at_corners(placed: Placed, corners: Corners, track, first, second, length, along: Located | None):
+    """Return the facing edges of pairs (k,) of which one is a corner piece, each a place (k, 2) and the unit direction (k, 2) of travel
+    there, and the room (k,) that the line leaves between them.
+
+    A corner piece has an edge square to either leg; others have theirs where they end on their base line, links at their joint.
+    """
+    row = np.cumsum(placed.at_corner) - 1  # a corner piece's among the corners
+
+    def edge(pieces: np.ndarray, end: int) -> tuple[np.ndarray, np.ndarray]:
+        reach = (-placed.before, placed.after)[end][pieces]
+        unit = _units(placed.direction[pieces])
+        place = placed.centre[pieces] + reach[:, None] * unit
+        if placed.joints is not None:
+            place = placed.joints[pieces, end].copy()
+        elif along is not None:
+            found = Frames.of(*along(track[pieces], placed.s[pieces] + reach)[:2])
+            place, unit = found.position.copy(), found.tangent.copy()
+        own = np.flatnonzero(placed.at_corner[pieces])
+        leg = (corners.into, corners.out)[end][row[pieces[own]]]
+        place[own], unit[own] = corners.vertex[row[pieces[own]]] + reach[own, None] * leg, leg
+        return place, unit
+
+    room = (placed.s - placed.before)[second] - (placed.s + placed.after)[first]
+    return edge(first, 1), edge(second, 0), np.where(second < first, room + length[track[first]], room)
+
+
+def _pairs(placed: Placed, track: np.ndarray, closed: np.ndarray, whole: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the earlier and later piece of every join, in the order of travel, track by track.
+
+    A corner piece also joins the next run's first piece, on the ``whole`` (t,) closed tracks round their start too.
+    """
     n = len(placed.s)
     if not n:
         return np.zeros(0, int), np.zeros(0, int)
-    onward = np.append((placed.run[:-1] == placed.run[1:]) & (track[:-1] == track[1:]), False)
+    leaves = placed.at_corner & ~np.roll(placed.at_corner, -1)
+    onward = np.append(((placed.run[:-1] == placed.run[1:]) | leaves[:-1]) & (track[:-1] == track[1:]), False)
     second = np.arange(n) + 1
     last_of_track = np.append(track[:-1] != track[1:], True)
-    closing = last_of_track & closed[track]
-    second[closing] = np.searchsorted(track, track[closing])
+    begins = np.searchsorted(track, track)
+    closing = last_of_track & (closed[track] | (whole[track] & placed.at_corner & ~placed.at_corner[begins]))
+    second[closing] = begins[closing]
     first = np.flatnonzero(onward | closing)
     return first, second[first]
 

@@ -42,7 +42,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     height = np.array([m.height for m in brush.pieces.motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
-    told = known[first] & known[second] & np.isfinite(apart)
+    told = known[first] & known[second] & np.isfinite(apart) & ~placed.at_corner[first]  # which is left by another edge
     apart, overlap = (np.where(told, values, np.nan) for values in (apart, overlap))
     return replace(joins, gap=np.where(told, gap, joins.gap), apart=apart, overlap=overlap)
 

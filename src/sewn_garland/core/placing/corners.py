@@ -38,14 +38,3 @@ def vertex_from_left(placed: Placed, brush: Brush) -> np.ndarray:
     near = np.array([[allowances_of(m, turn)[0] for turn in (1.0, -1.0)] for m in brush.pieces.motifs])
     rows = placed.at_corner
     return near[placed.motif[rows], placed.role[rows] - OUTSIDE_CORNER]
-
-
-def reaching_back(placed: Placed, brush: Brush) -> Placed:
-    """Say how far corner pieces reach back from their base line's middle, where joins of stamped pieces are measured from."""
-    rows = np.flatnonzero(placed.at_corner)
-    if not len(rows) or brush.travel.bent:
-        return placed
-    width = np.array([m.width for m in brush.pieces.motifs])[placed.motif[rows]]
-    before = placed.before.copy()
-    before[rows] += (width / 2 - vertex_from_left(placed, brush)) * brush.spacing.size * placed.width[rows]
-    return replace(placed, before=before)
