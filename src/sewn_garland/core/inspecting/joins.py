@@ -105,9 +105,12 @@ def _pairs(placed: Placed, track: np.ndarray, closed: np.ndarray, whole: np.ndar
     onward = np.append(((placed.run[:-1] == placed.run[1:]) | leaves[:-1]) & (track[:-1] == track[1:]), False)
     second = np.arange(n) + 1
     last_of_track = np.append(track[:-1] != track[1:], True)
-    begins = np.searchsorted(track, track)
-    closing = last_of_track & (closed[track] | (whole[track] & placed.at_corner & ~placed.at_corner[begins]))
-    second[closing] = begins[closing]
+    last = np.flatnonzero(last_of_track)
+    begin, own = np.searchsorted(track, track[last]), track[last]
+    round_start = closed[own] | (whole[own] & placed.at_corner[last] & ~placed.at_corner[begin])
+    closing = np.zeros(n, bool)
+    closing[last[round_start]] = True
+    second[last[round_start]] = begin[round_start]
     first = np.flatnonzero(onward | closing)
     return first, second[first]
 
