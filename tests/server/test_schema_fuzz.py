@@ -1,6 +1,5 @@
-"""Whatever the published document lets a client send is answered by a code that it names, and in time."""
+"""Whatever the published document lets a client send is answered by a code that it names."""
 
-import time
 from pathlib import Path
 
 import pytest
@@ -15,8 +14,6 @@ from sewn_garland.store.database import Store
 
 DOCUMENT = schemathesis.openapi.from_path(str(Path(__file__).parents[2] / "docs" / "openapi.json"))
 OPERATIONS = [found.ok() for found in DOCUMENT.get_all_operations()]
-LONG_WORK = {("get", "/api/pages/{id}/page.png")}  # a picture takes as long as it has pixels
-MOST_SECONDS = 8  # far above what any takes: loaded machines are slow, and what hangs takes for ever
 
 
 @pytest.fixture(scope="module")
@@ -36,9 +33,6 @@ def test_every_answer_is_one_that_the_document_names(app, operation, data):
     case = data.draw(operation.as_strategy())
     if isinstance(case.path_parameters.get("id"), int):
         case.path_parameters["id"] %= 5  # mostly such as there are
-    began = time.perf_counter()
     reply = case.call(app=app)
-    took = time.perf_counter() - began
     assert str(reply.status_code) in operation.definition.raw["responses"], (reply.status_code, reply.text[:200])
     assert reply.status_code < 500
-    assert took < MOST_SECONDS or (operation.method, operation.path) in LONG_WORK
