@@ -136,8 +136,8 @@ def test_in_a_corner_a_bent_piece_turns_about_the_vertex_and_the_inner_side_fold
 def test_bent_pieces_are_drawn_with_their_paints(write):
     motif = motif_from_svg(svg(
         '<defs><linearGradient id="g"><stop stop-color="#a00"/><stop offset="1" stop-color="#00a"/></linearGradient></defs>'
-        '<rect width="10" height="4" fill="url(#g)"/><path d="M0 2H10" fill="none" stroke="#123456" stroke-width="0.5"/>', 10, 4))  # fmt: skip
-    laid = bent("M10 50C30 0 60 100 90 50", motif, size=0.8)
+        '<rect width="10" height="4" fill="url(#g)"/><path d="M0 2H10" fill="none" stroke="#123456" stroke-width="2"/>', 10, 4))  # fmt: skip
+    laid = bent("M10 50A40 40 0 0 1 90 50", motif, size=0.8)
     text = write(drawing(100, 100, ((motif,), laid)))
     assert text.count("<path ") == 2 * len(laid.pieces.s)
     assert text.count("<linearGradient ") == len(laid.pieces.s)  # each turned as its piece

@@ -24,7 +24,6 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
-THICKENED_SHARE = 1 / 4  # of the tolerance, that the side of a stroke may stray before it is outlined; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 400_000  # bent in one go: some 300 MB on the way
 SHARPEST_TURN = np.radians(179)
@@ -161,7 +160,7 @@ class _Bends:
         return self.way.straight & ~self.placed.stretched
 
     def outlines(self, pieces: np.ndarray, detail: Detail, *, pictures: bool = False) -> ShapedOutlines:
-        """Bend some pieces, their strokes outlined first where bending makes these thicker or thinner than can be left.
+        """Bend some pieces, their strokes outlined first where a side of one would stray by more than outlines may.
 
         ``pictures`` come with contours, and all strokes outlined, for outlines to be cut. A block of pieces at a time, for what
         is needed on the way to be given back. Raises LimitError beyond what can be drawn.
@@ -177,7 +176,7 @@ class _Bends:
 
     def _block(self, pieces: np.ndarray, detail: Detail, *, pictures: bool) -> ShapedOutlines:
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > THICKENED_SHARE * detail.tolerance
+        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > detail.tolerance
         return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=detail.tolerance)
 
     def _thickened(self, pieces: np.ndarray) -> np.ndarray:
