@@ -56,7 +56,7 @@ def test_several_motifs_say_which_one_each_piece_is():
 
 @pytest.mark.parametrize("more", [{}, {"taper_start": 40.0}], ids=["bent", "bent and tapered"])
 def test_bent_pieces_come_as_contours_with_their_strokes_outlined(more):
-    laid, tables = tables_of(brush(motif_from_svg(STROKED), round_bends="bent", **more), WAVE)
+    laid, tables = tables_of(brush(motif_from_svg(STROKED), round_bends="bent", size=2.0, **more), WAVE)
     contours = dict(zip(TABLES["contours"].columns, tables["contours", 0].T, strict=True))
     drawn = tables["drawn", 0][:, 0]
     assert (drawn == 2).all()
