@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from examples import examples
@@ -85,6 +85,7 @@ def test_an_eased_closed_line_closes(text, gap, ease):
     width=st.lists(st.tuples(st.floats(0, 1), st.floats(0.3, 3)), max_size=3).map(tuple),
     ease=st.sampled_from(["leave", "size"]),
 )
+@example(text="M0 0L0 1L1 9Z", size=0.5, width=(), ease="leave")  # links beyond the end cannot settle, those before can
 def test_links_meet_at_their_joints_unless_a_bend_is_told_to_be_too_tight(text, size, width, ease):
     laid = lay(brush(bar(8, 3), round_bends="jointed", size=size, ease=ease, width_along=width), [measured(text)])[0]
     if any(f.kind == "tight bend" for f in laid.findings) or len(laid.pieces.s) < 2:

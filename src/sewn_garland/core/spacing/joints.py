@@ -136,9 +136,8 @@ def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndar
     doubtful = ~settled | ~np.isnan(blocked)
     if doubtful.any():
         sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful)
-        polished, _, settled = chain.solved(sought, sigma)
-        better = (settled & chain.ordered(polished))[chain.joint_run]
-        s = np.where(better, polished, sought)
+        polished = chain.solved(sought, sigma)[0]
+        s = np.where(chain.held(polished, sigma), polished, sought)
         blocked = np.fmin(chain.blocked(s, sigma), lost)
     return Chains(s, count, sigma, blocked)
 
@@ -242,6 +241,14 @@ class _Chain:
             s += np.clip(step, -farthest, farthest)
         miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
         return s, sigma, alive & (self.of_run(miss > 10 * GOOD_REL_TOL * self.scale) == 0)
+
+    def held(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
+        """Tell which joints lie at their links' distances and in order, they and all before them in their runs."""
+        miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
+        bad = np.flatnonzero(~((miss <= 10 * GOOD_REL_TOL * self.scale) & (np.diff(s)[self.inner] > 0)))[::-1]
+        first = self.count.copy()  # the first of each run is written last
+        first[self.link_run[bad]] = places(self.count)[bad]
+        return places(self.count + 1) <= first[self.joint_run]
 
     def ordered(self, s: np.ndarray) -> np.ndarray:
         """Tell for each run (k,) whether its joints follow one another along the line."""
