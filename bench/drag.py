@@ -85,9 +85,8 @@ def _page_of_bent_pieces(page, address: str) -> int:
     """Open a page with one line of some 5 000 bent pieces, its points ready to drag; return how many there are."""
     send = page.request.post
     motif = send(f"{address}/api/motifs", data={"name": "Bench bar", "svg": BAR}).json()
-    brush = send(f"{address}/api/brushes", data={"name": "Bent bench", "motif_id": motif["id"]}).json()
-    change = {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": 10}}
-    page.request.patch(f"{address}/api/brushes/{brush['id']}", data={"version": brush["version"], "change": change})
+    settings = {"travel": {"round_bends": "bent"}, "spacing": {"gap_pct": 10}}
+    brush = send(f"{address}/api/brushes", data={"name": "Bent bench", "motif_id": motif["id"], "settings": settings}).json()
     made = send(f"{address}/api/pages", data={"name": "Bench", "width_mm": 600, "height_mm": 400}).json()
     rows = [[20 + 560 * (k % 2 == side), 15 + 20 * k] for k in range(19) for side in (0, 1)]
     source = {"kind": "points", "points": rows, "flowing": [True] * len(rows)}

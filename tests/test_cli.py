@@ -39,7 +39,7 @@ def test_laying_writes_everything_asked_for(files):
                                  "step_max_mm": pytest.approx(0, abs=1e-9), "kink_max_deg": pytest.approx(0, abs=1e-9)}  # fmt: skip
     assert ring["tightest_radius_mm"] == pytest.approx(30)
     assert ring["joins"]["count"] == ring["pieces"] == 16
-    assert {f["kind"] for f in ring["findings"]} >= {"tight bend", "kink"}
+    assert {f["kind"] for f in ring["findings"]} >= {"tight bend", "gap"}
     assert all(f["cures"] and {"label", "change"} <= set(f["cures"][0]) for f in ring["findings"])
     assert nothing["pieces"] == 0
     assert nothing["joins"]["gap_max_mm"] is None

@@ -24,7 +24,7 @@ def client(store):
 def bench(client):
     """A client whose store has one motif, one brush and one page."""
     assert client.post("/api/motifs", json={"name": "bar", "svg": bar_svg()}).status_code == 201
-    assert client.post("/api/brushes", json={"name": "bars", "motif_id": 1}).status_code == 201
+    assert client.post("/api/brushes", json={"name": "bars", "motif_id": 1, "settings": {}}).status_code == 201
     assert client.post("/api/pages", json={"name": "sheet", "width_mm": 200, "height_mm": 100}).status_code == 201
     return client
 

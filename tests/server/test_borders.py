@@ -13,7 +13,7 @@ def waves(client):
     """A brush of one motif without symmetry: the ways to look at what there is and to press an arrangement."""
     drawing = svg('<path d="M0 4L7 0L10 4Z" fill="#2c6f86"/>', 10, 4)
     assert client.post("/api/motifs", json={"name": "Wave", "svg": drawing}).status_code == 201
-    assert client.post("/api/brushes", json={"name": "Wave border", "motif_id": 1}).status_code == 201
+    assert client.post("/api/brushes", json={"name": "Wave border", "motif_id": 1, "settings": {}}).status_code == 201
 
     def now():
         state = client.get("/api/workshop").get_json()

@@ -84,7 +84,7 @@ def test_a_motif_with_cuts_is_laid_by_what_lies_between(bench):
     motif = ok(bench.post("/api/motifs/starter", json={"starter": "wave"}))
     cut = edit(bench, motif, {"op": "cuts", "cuts_mm": [4, 12]})
     assert cut["piece"]["width_mm"] == 8
-    brush = ok(bench.post("/api/brushes", json={"name": "waves", "motif_id": motif["id"]}))
+    brush = ok(bench.post("/api/brushes", json={"name": "waves", "motif_id": motif["id"], "settings": {}}))
     line = ok(bench.post("/api/pages/1/lines", json={"brush_id": brush["id"], "source": {"kind": "path", "d": "M0 20H80"}}))
     rows = bench.get("/api/pages/1/pieces.csv").text.splitlines()
     assert len(rows) == 1 + 10

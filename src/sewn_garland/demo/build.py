@@ -153,12 +153,12 @@ class _Artwork:
 
 def _brush(session: Session, artwork: _Artwork, name: str, drawn: str, base_line_mm: float | None, change: dict) -> int:
     """Make a brush with its further piece and its settings."""
-    row = brushes.make(session, name, motif_id=artwork.motif(drawn, base_line_mm))
+    row = brushes.make(session, name, motif_id=artwork.motif(drawn, base_line_mm), patch=change)
     if name in PIECES:
         role, other, base = PIECES[name]
         ids = [*([row.motif_id] if role == "repeat" else []), artwork.motif(other, base)]
         row = brushes.set_pieces(session, row.id, row.version, role, ids)
-    return brushes.change(session, row.id, row.version, patch=change).id
+    return row.id
 
 
 def _page(session: Session, scene: dict[str, Any], ids: dict[str, int]) -> None:

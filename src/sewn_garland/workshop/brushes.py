@@ -7,6 +7,7 @@ from sqlmodel import Session, select
 from ..core.errors import InputError
 from ..core.making.brushes import hung_at
 from ..core.making.cutting import cut_in_three
+from ..core.making.suiting import Suit, of_strip, suited
 from ..core.reading.brush_document import refuse_unbuilt
 from ..core.values.brush import SECTIONS, Role, Settings
 from ..store import tables
@@ -15,18 +16,30 @@ from .motifs import motif_values
 from .rows import ids_by_role, motif_of, named, repeat_alone, row_of, settings_of
 
 
-def make(session: Session, name: str, *, motif_id: int | None = None, copy_of: int | None = None) -> tables.Brush:
-    """Make a brush from a motif, or a copy of another brush."""
+def make(
+    session: Session, name: str, *, motif_id: int | None = None, copy_of: int | None = None, patch: dict | None = None
+) -> tables.Brush:
+    """Make a brush from a motif, or a copy of another brush.
+
+    It begins with settings that suit the motif, a link with the joints by which it hangs in its neighbours, unless it has some;
+    or with plain ones under a ``patch``.
+    """
     if (motif_id is None) == (copy_of is None):
         raise InputError("give either motif_id or copy_of")
+    if copy_of is not None and patch is not None:
+        raise InputError("a copy has the settings of its brush; change them afterwards")
     if copy_of is not None:
         source = row_of(session, "brush", copy_of)
         values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": source.settings}
-    else:
-        assert motif_id is not None
-        row_of(session, "motif", motif_id)
-        values = {"motif_id": motif_id, "pieces": {}, "settings": Settings().model_dump()}
-    return _kept(session, f"new brush {name}", Change("brush", None, values | {"name": name}))
+        return _kept(session, f"new brush {name}", Change("brush", None, values | {"name": name}))
+    assert motif_id is not None
+    row = row_of(session, "motif", motif_id)
+    suit = suited(motif_of(session, row)) if patch is None else Suit(patch)
+    values = {"name": name, "motif_id": motif_id, "pieces": {}, "settings": _settings(suit.settings)}
+    hung = [Change("motif", motif_id, {"joints_mm": [list(joint) for joint in suit.joints]})] if suit.joints else []
+    *_, after = make_step(session, f"new brush {name}", [*hung, Change("brush", None, values)])
+    assert after is not None
+    return tables.Brush(**after)
 
 
 def change(
@@ -53,6 +66,10 @@ def change(
         values["name"] = name
     label = label or (f"rename {row.name}" if name else f"change {row.name}")
     return _kept(session, label, Change("brush", brush_id, values, version), merge_key=merge_key)
+
+
+def _settings(patch: dict) -> dict:
+    return merged_settings(Settings(), patch).model_dump()
 
 
 def merged_settings(settings: Settings, patch: dict) -> Settings:
@@ -115,7 +132,7 @@ def divide(session: Session, motif_id: int, name: str) -> tables.Brush:
     rows = make_step(session, f"cut {row.name} in three", [Change("motif", None, own) for own in values.values()])
     ids = {role: after["id"] for role, after in zip(values, rows, strict=True) if after is not None}
     pieces = {role: ids[role] for role in ("start", "end") if role in ids}
-    brush = {"name": name, "motif_id": ids["repeat"], "pieces": pieces, "settings": Settings().model_dump()}
+    brush = {"name": name, "motif_id": ids["repeat"], "pieces": pieces, "settings": _settings(of_strip())}
     return _kept(session, f"brush of {row.name}, cut in three", Change("brush", None, brush))
 
 

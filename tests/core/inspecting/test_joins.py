@@ -73,7 +73,7 @@ def test_the_safe_radius_is_where_a_tolerance_is_just_met():
             pitch = 10 * which.spacing.size * (1 + which.spacing.gap)
             worst = max(abs(2 * (r + d) * np.sin(pitch / r / 2) - length[0] * np.cos(pitch / r / 2) - length[0] * which.spacing.gap)
                         for d in (which.travel.side_shift_mm, -which.travel.side_shift_mm))  # fmt: skip
-            kink = np.degrees(pitch / r)
+            kink = 0 if which.apart else np.degrees(pitch / r)  # what stands apart has no join to kink
             assert bool(worst <= 0.1 and kink <= 15) is sound
 
 
@@ -81,7 +81,7 @@ def test_the_safe_radius_is_where_a_tolerance_is_just_met():
     {}, {"turn_deg": 30.0}, {"turn_deg": 30.0, "mirror": "every_second"}, {"order": "shuffled"}, {"order": "chance", "turn_deg": -70.0}, {"gap": 0.3},
 ])  # fmt: skip
 def test_at_the_safe_radius_no_join_of_any_pair_is_off(settings):
-    """Laid on circles a hair wider: measured joins, steps too, stay within tolerance; a little tighter one does not."""
+    """Laid on circles a hair wider: measured joins, steps too unless pieces stand apart, stay within tolerance; a little tighter one does not."""
     motifs = (bar(10, 4), bar(6, 4), replace(bar(8, 6), base_line=1.0))
     which = brush(*motifs, gap_tolerance=0.1, kink_tolerance_deg=15.0, **settings)
     safe = lay(which, [measured("M0 0H100")])[0].safe_radius
@@ -89,7 +89,8 @@ def test_at_the_safe_radius_no_join_of_any_pair_is_off(settings):
     for factor in (1.0005, 0.98):
         r = safe * factor
         joins = lay(which, [measured(f"M{r} 0A{r} {r} 0 1 1 {-r} 0A{r} {r} 0 0 1 {r} 0")])[0].joins
-        off.append(max(np.abs(joins.gap).max(), joins.step.max()) > 0.1 or np.degrees(joins.kink.max()) > 15)
+        bent = not which.apart and (joins.step.max() > 0.1 or np.degrees(joins.kink.max()) > 15)
+        off.append(np.abs(joins.gap).max() > 0.1 or bent)
     assert not off[0]
     assert off[1] or which.variants.order == "chance"  # where the worst pair need not have come up
 

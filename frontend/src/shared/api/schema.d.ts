@@ -2180,6 +2180,8 @@ export interface components {
         /**
          * NewBrush
          * @description A brush made from a motif, or as a copy of another brush.
+         *
+         *     ``settings``, a merge patch (RFC 7396) of the plain ones, go before those that suit the motif.
          */
         NewBrush: {
             /** Name */
@@ -2188,6 +2190,10 @@ export interface components {
             motif_id?: number | null;
             /** Copy Of */
             copy_of?: number | null;
+            /** Settings */
+            settings?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * BrushChange

@@ -9,6 +9,9 @@ import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { Role } from "./MakePiece";
 import { NAMES } from "./pieceNames";
 
+/** Pixels around the sample: half a slot at its very ends, and a little more. */
+const MARGIN = 16;
+
 interface Props {
   name: string;
   data: Schemas["SampleMessage"] | undefined;
@@ -22,7 +25,7 @@ export function SamplerLine({ name, data, motifs, open, onMissing }: Props) {
   const [box, size] = useSize<HTMLDivElement>();
   const width = data ? data.box[2] - data.box[0] : 1;
   const height = data ? data.box[3] - data.box[1] : 1;
-  const fitted = fitView(size.width, size.height, [width, height], 4);
+  const fitted = fitView(size.width, size.height, [width, height], MARGIN);
   const view = {
     scale: fitted.scale,
     x: fitted.x - (data?.box[0] ?? 0) * fitted.scale,

@@ -1,4 +1,5 @@
 import { memo, useCallback, useMemo } from "react";
+import type { Settings } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { blends, laidOf, paintPieces } from "../../shared/view/painter";
 import { strokeHairline } from "../../shared/view/marks";
@@ -71,7 +72,7 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
           {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
         </p>
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
-          {scene.safe_mm === null ? "the pieces do not turn with the line" : NEEDS[settings.travel.round_bends ?? "rigid"]}
+          {scene.safe_mm === null ? "the pieces do not turn with the line" : needs(settings, header.gap_mm)}
         </p>
       </div>
       <GroundChoice />
@@ -85,8 +86,11 @@ function paintGround(ctx: Ctx, colour: string, { width, height }: Size): void {
   ctx.fillRect(0, 0, width, height);
 }
 
-const NEEDS = {
-  rigid: "below it a join opens, closes or kinks beyond 0.1 mm or 15°",
-  bent: "below it a piece folds over itself",
-  jointed: "below it a link is too long to pass",
-} as const;
+/** Say what goes wrong in tighter bends; pieces that stand apart have only their gap to lose. */
+function needs({ travel, joins }: Settings, gapMm: number): string {
+  if (travel.round_bends === "bent") return "below it a piece folds over itself";
+  if (travel.round_bends === "jointed") return "below it a link is too long to pass";
+  const gap = joins?.gap_tolerance_mm ?? 0.1;
+  if (gapMm > gap) return `below it a gap opens or closes by ${gap} mm`;
+  return `below it a join opens, closes or kinks beyond ${gap} mm or ${joins?.kink_tolerance_deg ?? 15}°`;
+}

@@ -12,6 +12,7 @@ from ..artwork.reach import reach_of
 from ..values.brush import Brush
 
 HALF_TURNS = np.linspace(0.0, np.pi / 2, 2049)[1:]
+HALF_CIRCLE_DEG = 180.0
 LEAST_TURN = 1e-9  # radians; chosen: below it two neighbours are as on a straight line
 LEAST_SIZE = 1e-6  # chosen: smaller pieces are no cure
 
@@ -26,7 +27,7 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: f
     inside out where its outline reaches the bend's centre. Else two neighbours p apart on a
     circle of radius r stand φ = p/r to each other; with a side shift d their gap is
     2(r ± d)·sin(φ/2) − L·cos(φ/2), the worse side counts, and their step is |a − b|·sin(φ/2) where one reaches a onward and the
-    other b back. Every pair counts that may come to lie side by side.
+    other b back. Every pair counts that may come to lie side by side. Where pieces are to stand apart, only their gap counts.
     """
     if brush.travel.jointed:
         return float(lengths.max()) / 2
@@ -34,7 +35,7 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: f
         return float(np.abs(np.array(reach_of(brush)) + shift).max())
     if brush.travel.facing != "line":
         return None
-    fixed = (abs(shift), brush.joins.gap_tolerance_mm, brush.joins.kink_tolerance_deg)
+    fixed = (abs(shift), brush.joins.gap_tolerance_mm, HALF_CIRCLE_DEG if brush.apart else brush.joins.kink_tolerance_deg)
     lean = np.zeros(len(lengths)) if lean is None else lean
     onward, back = (lengths + lean) / 2, (lengths - lean) / 2
     first, second = _neighbours(len(lengths), in_turn=brush.variants.order == "in_turn")
@@ -43,6 +44,8 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: f
     if brush.travel.mirror == "every_second":  # one of the two lies the other way round
         ways = [(onward[first], onward[second]), ((lengths - lean)[first] / 2, back)]
     pairs = {(float(a), float(b), float(gap)) for a, b in ways for a, b, gap in zip(a, b, gaps[first], strict=True)}
+    if brush.apart:  # a step is none, so they count as reaching as far to both sides
+        pairs = {((onward + back) / 2, (onward + back) / 2, gap) for onward, back, gap in pairs}
     return max(_radius_of_pair(*pair, *fixed) for pair in pairs)
 
 

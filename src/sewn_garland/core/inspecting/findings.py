@@ -111,10 +111,12 @@ class Deviation(NamedTuple):
 
 
 def deviations(joins: Joins, brush: Brush) -> dict[str, Deviation]:
-    """Return how far joins are off, by kind of finding."""
+    """Return how far joins are off, by kind of finding: where pieces are to stand apart, only how they open and close."""
     limit = brush.joins.gap_tolerance_mm
-    measures = {"gap": Deviation(joins.gap, limit, "mm", 1.0), "overlap": Deviation(-joins.gap, limit, "mm", 1.0),
-                "step": Deviation(joins.step, limit, "mm", 1.0)}  # fmt: skip
+    measures = {"gap": Deviation(joins.gap, limit, "mm", 1.0), "overlap": Deviation(-joins.gap, limit, "mm", 1.0)}
+    if brush.apart:
+        return measures
+    measures["step"] = Deviation(joins.step, limit, "mm", 1.0)
     if not brush.travel.jointed:  # a joint is there to turn
         measures["kink"] = Deviation(joins.kink, np.radians(brush.joins.kink_tolerance_deg), "°", 180 / np.pi)
     return {**measures, "tone": Deviation(joins.tone, brush.joins.tone_tolerance, "ΔE", 1.0)}

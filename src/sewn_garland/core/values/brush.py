@@ -274,6 +274,14 @@ class Brush:
         """Return the brush under a merge patch of its sections, in the document's own keys and units; limits are not looked at."""
         return replace(self, **{section: getattr(self, section).model_copy(update=values) for section, values in patch.items()})
 
+    @property
+    def apart(self) -> bool:
+        """Tell whether pieces are wished to stand apart, by more than a join may open, so that they have no joins to look at."""
+        if self.travel.jointed or self.travel.once or not self.pieces.repeat:
+            return False
+        shortest = min(motif.width for motif in self.pieces.repeat) * self.spacing.size
+        return self.spacing.gap * shortest > self.joins.gap_tolerance_mm
+
     def at_size(self, factor: float) -> Brush:
         """Return the brush with its pieces so many times as large."""
         return self.changed({"spacing": {"size_pct": self.spacing.size_pct * factor}})

@@ -31,7 +31,8 @@ api = Resource("brushes", __name__)
 @api.post("/brushes", responses={201: BrushMessage}, summary="Make a brush from a motif, or copy one")
 def new_brush(body: NewBrush):
     with store().writing() as session:
-        return sent(brush_message(brushes.make(session, body.name, motif_id=body.motif_id, copy_of=body.copy_of)), 201)
+        row = brushes.make(session, body.name, motif_id=body.motif_id, copy_of=body.copy_of, patch=body.settings)
+        return sent(brush_message(row), 201)
 
 
 @api.patch("/brushes/<int:id>", responses={200: BrushMessage}, summary="Change a brush's settings, motif or name")
