@@ -112,7 +112,7 @@ def test_cable_stitch_follows_the_outline_of_a_numeral_and_closes(app):
 
 def test_a_brush_too_stiff_for_a_hairpin_is_told_before_it_is_laid_and_cured_in_one_press(app):
     page = app.open("#/repeat/1")
-    expect(page.get_by_test_id("safe-radius")).to_have_text("radius 44.3 mm")
+    expect(page.get_by_test_id("safe-radius")).to_have_text("radius 26.3 mm")
     page.get_by_test_id("trial-hairpin").click()
     cure = page.get_by_role("button", name="Bend the pieces").first
     cure.click()

@@ -100,7 +100,7 @@ def test_a_picture_is_painted_on_the_trial_lines_as_on_the_run(app, where):
     picture = f'<image href="data:image/png;base64,{base64.b64encode(out.getvalue()).decode()}" width="12" height="8"/>'
     motif = page.request.post(f"{app.address}/api/motifs", data={"name": "Sea glass", "svg": svg(picture, 12, 8)}).json()
     assert motif["shapes"][0]["picture"]["href"].startswith("data:" if where == "inside the motif" else "/api/")
-    brush = page.request.post(f"{app.address}/api/brushes", data={"name": "Sea glass", "motif_id": motif["id"]}).json()
+    brush = page.request.post(f"{app.address}/api/brushes", data={"name": "Sea glass", "motif_id": motif["id"], "settings": {}}).json()
     page.goto(f"{app.address}/#/repeat/{brush['id']}")
     page.reload()
     page.wait_for_load_state("networkidle")

@@ -92,7 +92,7 @@ def test_a_number_follows_what_is_dragged_and_keeps_what_is_being_typed(app):
 
 def test_sees_a_cure_before_taking_it_and_the_finding_is_gone(app):
     page = app.open("#/repeat/1")
-    expect(page.get_by_test_id("verdict-corners")).to_contain_text("kink")
+    expect(page.get_by_test_id("verdict-corners")).to_contain_text("overlap")
     page.get_by_role("button", name=re.compile("^Square corners")).click()
     cure = page.get_by_role("button", name=re.compile("^Butt the runs")).first
     trial = page.get_by_test_id("trial-corners")
@@ -108,9 +108,9 @@ def test_sees_a_cure_before_taking_it_and_the_finding_is_gone(app):
     expect(page.get_by_text("working out cures")).to_have_count(0)
     if rest.count():  # the other side's corners have a cure of their own
         rest.first.click()
-        expect(trial).not_to_have_attribute("aria-label", re.compile("kink"))
+        expect(trial).not_to_have_attribute("aria-label", re.compile("overlap"))
     page.get_by_role("button", name="All trial lines").click()
-    expect(page.get_by_test_id("verdict-corners")).not_to_contain_text("kink")
+    expect(page.get_by_test_id("verdict-corners")).not_to_contain_text("overlap")
 
 
 def test_answers_every_question_and_reads_it_in_the_words(app):

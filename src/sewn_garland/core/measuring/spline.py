@@ -10,6 +10,7 @@ import numpy as np
 
 from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
+from ..maths.ragged import heads, owners
 from ..values.arrays import freeze_arrays
 from ..values.line import MeasuredLine
 from .arc_length import curvature_of, frames_and_bends_on, sides_of
@@ -18,7 +19,7 @@ PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
 FIRST_CELLS = 4  # of a curved panel
 MOST_HALVINGS = 7
-MOST_PANELS = 2000  # chosen: thousands of small arcs take longer to lay out as cells than it saves
+MOST_PANELS = 40_000  # chosen: thousands of small arcs take longer to lay out as cells than it saves
 TESTED = (0.25, 0.5)  # shares of a cell; there tangent and place are furthest off
 
 
@@ -90,56 +91,82 @@ def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
     """
     if any(line.length <= 0 for line in lines) or sum(len(line.panel_s0) for line in lines) > MOST_PANELS:
         return None
-    cells = [_cells_of(line) for line in lines]
-    counts = np.array([len(own[0]) for own in cells])
+    panels = _panels_of(lines)
+    of_line, start, width, coeffs, bends, rough = _cells_of(panels)
     length = np.array([line.length for line in lines])
     offset = np.append(0.0, np.cumsum(length)[:-1])
-    start, width, coeffs, bends, rough = (np.concatenate(columns) for columns in zip(*cells, strict=True))
-    last = np.cumsum(counts) - 1
+    last = np.cumsum(np.bincount(of_line, minlength=len(lines))) - 1
     return ArcLengthSpline(
-        lines, start + np.repeat(offset, counts), width, coeffs, bends, rough, last - counts + 1, last, offset, length,
+        lines, start + offset[of_line], width, coeffs, bends, rough, np.append(0, last[:-1] + 1), last, offset, length,
         np.array([line.closed for line in lines]),
     )  # fmt: skip
 
 
-def _cells_of(measured: MeasuredLine) -> tuple[np.ndarray, ...]:
-    """Return start, width, coefficients, bends and roughness of one line's cells, in order."""
-    straight = sides_of(measured.line)[measured.panel_segment] >= 0
+@dataclass(frozen=True, eq=False)
+class _Panels:
+    """The panels (p,) of lines behind one another, each with its line, its segment among all (m,) and what is known of it."""
+
+    line: np.ndarray
+    segment: np.ndarray
+    t0: np.ndarray
+    t1: np.ndarray
+    s0: np.ndarray
+    series: np.ndarray
+    straight: np.ndarray
+    coeffs: np.ndarray
+    is_arc: np.ndarray
+
+
+def _panels_of(lines: Sequence[MeasuredLine]) -> _Panels:
+    counts, segments = np.array([[len(line.panel_s0), len(line.line.coeffs)] for line in lines]).T
+    of_line = owners(counts)
+    segment = np.concatenate([line.panel_segment for line in lines]) + heads(segments)[of_line]
+    straight = np.concatenate([sides_of(line.line) for line in lines])[segment] >= 0
+    t0, t1, s0 = (np.concatenate([getattr(line, name) for line in lines]) for name in ("panel_t0", "panel_t1", "panel_s0"))
+    return _Panels(
+        of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), straight,
+        np.concatenate([line.line.coeffs for line in lines]), np.concatenate([line.line.is_arc for line in lines]),
+    )  # fmt: skip
+
+
+def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:
+    """Return line, start in its line, width, coefficients, bends and roughness of all lines' cells, in order."""
+    straight = panels.straight
     panel = np.repeat(np.arange(len(straight)), np.where(straight, 1, FIRST_CELLS))
     number = np.arange(len(panel)) - np.searchsorted(panel, panel)
     parts = np.where(straight[panel], 1, FIRST_CELLS)
     u0, u1 = -1 + 2 * number / parts, -1 + 2 * (number + 1) / parts
     done = []
     for level in range(MOST_HALVINGS + 1):
-        s0, s1 = _arc_length(measured, panel, u0), _arc_length(measured, panel, u1)
-        (p0, d0, k0), (p1, d1, k1) = _ends(measured, panel, u0), _ends(measured, panel, u1)
+        s0, s1 = _arc_length(panels, panel, u0), _arc_length(panels, panel, u1)
+        (p0, d0, k0), (p1, d1, k1) = _ends(panels, panel, u0), _ends(panels, panel, u1)
         width = s1 - s0
         way0, way1 = d0 * width, d1 * width
         coeffs = np.stack([p0, way0, 3 * (p1 - p0) - 2 * way0 - way1, 2 * (p0 - p1) + way0 + way1], axis=1)
         flat = straight[panel]
         coeffs[flat, 1], coeffs[flat, 2:] = (p1 - p0)[flat], 0.0
         kept = width > 0
-        good = flat | ~kept | _holds(measured, panel, u0, u1, s0, width, coeffs)
+        good = flat | ~kept | _holds(panels, panel, u0, u1, s0, width, coeffs)
         ready = good | (level == MOST_HALVINGS)
         chosen = ready & kept
-        done.append((s0[chosen], width[chosen], coeffs[chosen], np.stack([k0, k1], axis=1)[chosen], ~good[chosen]))
+        done.append((panels.line[panel[chosen]], s0[chosen], width[chosen], coeffs[chosen], np.stack([k0, k1], axis=1)[chosen], ~good[chosen]))
         panel, middle = panel[~ready], (u0 + u1)[~ready] / 2
         u0, u1 = np.concatenate([u0[~ready], middle]), np.concatenate([middle, u1[~ready]])
         panel = np.tile(panel, 2)
         if not len(panel):
             break
     columns = [np.concatenate(column) for column in zip(*done, strict=True)]
-    order = np.argsort(columns[0], kind="stable")
+    order = np.lexsort((columns[1], columns[0]))
     return tuple(column[order] for column in columns)
 
 
-def _holds(measured: MeasuredLine, panel, u0, u1, s0, width, coeffs) -> np.ndarray:
+def _holds(panels: _Panels, panel, u0, u1, s0, width, coeffs) -> np.ndarray:
     """Tell which cells' cubics lie on the line, by place and by direction."""
     good = np.ones(len(panel), bool)
     for share in TESTED:
         u = u0 + share * (u1 - u0)
-        place, tangent, _ = _ends(measured, panel, u)
-        f = (_arc_length(measured, panel, u) - s0) / np.where(width > 0, width, 1.0)
+        place, tangent, _ = _ends(panels, panel, u)
+        f = (_arc_length(panels, panel, u) - s0) / np.where(width > 0, width, 1.0)
         c0, c1, c2, c3 = coeffs.T
         way = (3 * c3 * f + 2 * c2) * f + c1
         off = np.abs(((c3 * f + c2) * f + c1) * f + c0 - place)
@@ -147,15 +174,15 @@ def _holds(measured: MeasuredLine, panel, u0, u1, s0, width, coeffs) -> np.ndarr
     return good
 
 
-def _arc_length(measured: MeasuredLine, panel: np.ndarray, u: np.ndarray) -> np.ndarray:
-    return measured.panel_s0[panel] + chebyshev_at(measured.panel_series[panel].T, u)
+def _arc_length(panels: _Panels, panel: np.ndarray, u: np.ndarray) -> np.ndarray:
+    return panels.s0[panel] + chebyshev_at(panels.series[panel].T, u)
 
 
-def _ends(measured: MeasuredLine, panel: np.ndarray, u: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def _ends(panels: _Panels, panel: np.ndarray, u: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return place and unit tangent (complex) and curvature at places ``u`` in panels, as the panel's own segment has them."""
-    segment = measured.panel_segment[panel]
-    t0, t1 = measured.panel_t0[panel], measured.panel_t1[panel]
+    segment = panels.segment[panel]
+    t0, t1 = panels.t0[panel], panels.t1[panel]
     t = t0 + (t1 - t0) * (u + 1) / 2
-    coeffs, is_arc = measured.line.coeffs[segment], measured.line.is_arc[segment]
+    coeffs, is_arc = panels.coeffs[segment], panels.is_arc[segment]
     place, tangent = jets(coeffs, is_arc, t, order=0)[0], end_directions(coeffs, is_arc, t)
     return as_complex(place), as_complex(tangent), curvature_of(coeffs, is_arc, t)
