@@ -41,6 +41,7 @@ LOOKED_AT_BY = {
     "maths/affine": "drawing/test_drawing",
     "maths/booleans": "laws/test_making_laws",
     "maths/bounds": "making/test_outlines",
+    "maths/curvature": "measuring/test_arc_length",
     "maths/contours": "maths/test_halves",
     "maths/curves": "measuring/test_arc_length",
     "maths/quadrature": "measuring/test_arc_length",

@@ -140,3 +140,21 @@ def test_numbers_that_cannot_be_measured_are_refused(bad):
 def test_length_scales_with_the_line(factor):
     line = measured(WIGGLE)
     assert measure(scaled(line.line, factor)).length == pytest.approx(line.length * factor, rel=1e-11)
+
+
+def test_the_tightest_bend_is_the_largest_of_dense_samples_or_the_ellipse_s_closed_form():
+    """Curvature of random cubics by finely sampled P′ × P″ / |P′|³; an ellipse bends most at the ends of its long axis, b²/a."""
+    rng = np.random.default_rng(11)
+    t = np.linspace(0, 1, 200_001)
+    for _ in range(20):
+        p = rng.uniform(-50, 50, 8)
+        z = p[::2] + 1j * p[1::2]
+        d1 = 3 * ((1 - t) ** 2 * (z[1] - z[0]) + 2 * t * (1 - t) * (z[2] - z[1]) + t**2 * (z[3] - z[2]))
+        d2 = 6 * ((1 - t) * (z[2] - 2 * z[1] + z[0]) + t * (z[3] - 2 * z[2] + z[1]))
+        sampled = (np.abs((d1.conj() * d2).imag) / np.abs(d1) ** 3).max()
+        text = "M{} {}C{} {} {} {} {} {}".format(*p)
+        assert 1 / measured(text).tightest_radius >= sampled * (1 - 1e-9)
+        assert 1 / measured(text).tightest_radius == pytest.approx(sampled, rel=1e-4)
+    for a, b, turn in ((30, 20, 0), (30, 20, 37), (5, 40, 71)):
+        ring = measured(f"M0 0A{a} {b} {turn} 1 1 0.001 0Z")
+        assert ring.tightest_radius == pytest.approx(min(a, b) ** 2 / max(a, b), rel=1e-6)

@@ -9,6 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..errors import InputError, NumericError
+from ..maths.curvature import LEAST_SPEED, SHARPEST_CURVATURE, curvature, curvature_of, sharpest_of
 from ..maths.curves import as_complex, as_points, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
 from ..maths.ragged import heads
@@ -17,13 +18,12 @@ from ..values.line import Frames, Line, MeasuredLine
 COARSE, FINE = 8, 16
 PANEL_REL_TOL = 1e-12  # chosen: of the whole length; the sum then stays below 1e-9 by far
 MOST_HALVINGS = 60
-SHARPEST_CURVATURE = 1e9  # 1/mm; stands for "a point" where the speed vanishes
-LEAST_SPEED = 1e-300  # below it double precision has too few bits left to divide by
 NEWTON_ROUNDS = 40
 INVERSE_CELLS = 32  # of a panel, in the table that Newton starts from; chosen: one or two rounds are then enough
 INVERSE_ENTRIES = 1 << 15  # about as many in all; chosen: of many short panels a coarser table takes less time than it saves
 CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
 GUESS_REL_TOL = 1e-9  # of a panel's length
+MOST_TIGHT = 32  # samples whose segments are looked at for the tightest bend; chosen
 SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promised
 
 
@@ -39,9 +39,9 @@ def measure(line: Line) -> MeasuredLine:
     segment, t0, t1 = _panels(line, steady)
     length, series = _lengths(line, steady, segment, t0, t1)
     s0 = np.concatenate([[0.0], np.cumsum(length)])
-    bend_s, bend_k, bend_t, bend_segment = _bends(line, steady[segment] >= 0, segment, t0, t1, s0, series)
+    bend_s, bend_k, bend_segment = _bends(line, steady[segment] >= 0, segment, t0, t1, s0, series)
     vertex_s, vertex_turn = _vertices(line, segment, s0)
-    tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_t, bend_segment)
+    tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_segment)
     return MeasuredLine(
         line=line, length=float(s0[-1]), panel_segment=segment, panel_t0=t0, panel_t1=t1,
         panel_s0=s0[:-1], panel_length=length, panel_series=series.T,
@@ -106,7 +106,7 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
     if stalled.any():
         tangent[stalled] = as_complex(end_directions(coeffs[stalled], is_arc[stalled], t[stalled]))
     beyond = np.where(closed, 0.0, s - inside)
-    bend = np.where(beyond == 0, _curvature(d1, d2[0], speed, stalled), 0.0) if d2 else np.zeros(0)
+    bend = np.where(beyond == 0, curvature(d1, d2[0], speed, stalled), 0.0) if d2 else np.zeros(0)
     if beyond.any():
         position = position + beyond * tangent
     return Frames(as_points(position), as_points(tangent)), bend
@@ -368,22 +368,6 @@ def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: in
     return (_speed(line, np.repeat(segment, n), t.ravel()).reshape(-1, n) @ weights) * half
 
 
-def _curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.ndarray) -> np.ndarray:
-    with np.errstate(over="ignore", divide="ignore", invalid="ignore"):  # what overflows is clipped below
-        across = np.imag(d1.conj() * d2)
-        k = across / np.where(stalled, 1.0, speed) ** 3
-    k = np.nan_to_num(k, nan=0.0, posinf=SHARPEST_CURVATURE, neginf=-SHARPEST_CURVATURE)
-    k = np.where(stalled, np.where(across == 0, 0.0, SHARPEST_CURVATURE), k)
-    return np.clip(k, -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
-
-
-def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
-    """Return the signed curvature (n,) in 1/mm of segments (n, 4, 2) at parameters t (n,), clipped where the speed vanishes."""
-    _, d1, d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=2))
-    speed = np.abs(d1)
-    return _curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)) + LEAST_SPEED)
-
-
 def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
     """Sample curvature at both ends of every panel (p,) and, where it is not straight, at the Gauss nodes."""
     nodes = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
@@ -399,7 +383,7 @@ def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple
     k[arcs] = _bend_of_circles(line)[segments[arcs]]
     s[curved] = s0[panel[curved]] + np.maximum(chebyshev_at(series[:, panel[curved]], u[curved]), 0.0)
     k[curved] = curvature_of(line.coeffs[segments[curved]], line.is_arc[segments[curved]], t[curved])
-    return s, k, t, segments
+    return s, k, segments
 
 
 def _bend_of_circles(line: Line) -> np.ndarray:
@@ -410,21 +394,16 @@ def _bend_of_circles(line: Line) -> np.ndarray:
     return np.clip(turn / np.maximum(radius, 1 / SHARPEST_CURVATURE), -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 
 
-def _tightest(line: Line, s, k, t, segment) -> tuple[float | None, float]:
-    """Refine the sharpest samples by zooming; None for a line that is straight between corners."""
+def _tightest(line: Line, s, k, segment) -> tuple[float | None, float]:
+    """Return the radius of the tightest bend and about where it lies (mm); None for a line that is straight between corners.
+
+    Of the segments with the sharpest samples every extreme of curvature is looked at.
+    """
     if not len(k) or np.abs(k).max() < 1e-12:
         return None, 0.0
-    best = np.argsort(np.abs(k))[-32:]
-    centre, width, seg = t[best], np.full(len(best), 0.1), segment[best]
-    for _ in range(12):
-        tries = np.clip(centre[:, None] + width[:, None] * np.linspace(-1, 1, 9), 0.0, 1.0)
-        tried = np.repeat(seg, 9)
-        bends = np.abs(curvature_of(line.coeffs[tried], line.is_arc[tried], tries.ravel())).reshape(-1, 9)
-        pick = bends.argmax(axis=1)
-        centre = tries[np.arange(len(pick)), pick]
-        width = width / 4
-    sharpest = max(float(bends.max()), float(np.abs(k).max()))
-    return 1.0 / sharpest, float(s[best[-1]])
+    best = np.argsort(np.abs(k))[-MOST_TIGHT:]
+    own = np.unique(segment[best])
+    return 1.0 / max(sharpest_of(line.coeffs[own], line.is_arc[own]), float(np.abs(k).max())), float(s[best[-1]])
 
 
 def _vertices(line: Line, segment: np.ndarray, s0: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

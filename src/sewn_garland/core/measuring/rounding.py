@@ -9,7 +9,7 @@ import numpy as np
 from ..maths.curves import cross
 from ..maths.ragged import owners, places
 from ..values.arrays import freeze_arrays
-from ..values.line import Line, MeasuredLine
+from ..values.line import Frames, Line, MeasuredLine
 from .arc_length import frames_and_bends_on, measure, parameters_at
 
 NEWTON_ROUNDS = 40
@@ -80,12 +80,14 @@ def _room(measured: MeasuredLine, at: np.ndarray) -> np.ndarray:
 
 def _touching(measured: MeasuredLine, at, turn, radii):
     """Return where along the line each arc touches both legs (c,), its centre (c, 2) and sweep (c,), and whether it was found (c,)."""
-    which = np.zeros(len(at), int)
+    which, n = np.zeros(2 * len(at), int), len(at)
     side = np.sign(turn)  # the arc lies to the right of a right turn
     back = fore = radii * np.tan(np.abs(turn) / 2)
     settled = np.zeros(len(at), bool)
     for _ in range(NEWTON_ROUNDS):
-        (a, ka), (b, kb) = (frames_and_bends_on([measured], which, s) for s in (at - back, at + fore))
+        both, bends = frames_and_bends_on([measured], which, np.concatenate([at - back, at + fore]))
+        a, b = (Frames(both.position[half], both.tangent[half]) for half in (slice(n), slice(n, None)))
+        ka, kb = bends[:n], bends[n:]
         miss = (a.position + (side * radii)[:, None] * a.normal) - (b.position + (side * radii)[:, None] * b.normal)
         bits = LAST_BITS * np.abs(a.position).max(initial=0.0)  # far from the origin places are no finer
         settled = np.hypot(*miss.T) < np.maximum(1e-9 * np.maximum(radii, 1e-3), bits)

@@ -8,12 +8,13 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..maths.curvature import curvature_of
 from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
 from ..maths.ragged import heads, owners
 from ..values.arrays import freeze_arrays
 from ..values.line import MeasuredLine
-from .arc_length import curvature_of, frames_and_bends_on, sides_of
+from .arc_length import frames_and_bends_on, sides_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
@@ -149,7 +150,9 @@ def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:
         good = flat | ~kept | _holds(panels, panel, u0, u1, s0, width, coeffs)
         ready = good | (level == MOST_HALVINGS)
         chosen = ready & kept
-        done.append((panels.line[panel[chosen]], s0[chosen], width[chosen], coeffs[chosen], np.stack([k0, k1], axis=1)[chosen], ~good[chosen]))
+        done.append(
+            (panels.line[panel[chosen]], s0[chosen], width[chosen], coeffs[chosen], np.stack([k0, k1], axis=1)[chosen], ~good[chosen])
+        )
         panel, middle = panel[~ready], (u0 + u1)[~ready] / 2
         u0, u1 = np.concatenate([u0[~ready], middle]), np.concatenate([middle, u1[~ready]])
         panel = np.tile(panel, 2)
