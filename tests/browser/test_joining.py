@@ -156,3 +156,28 @@ def test_one_drawing_is_stretched_once_along_a_swag_with_its_ends_in_proportion(
     swag = [r for r in pieces_of(app, page, 2) if r["line"] == "1"]
     assert float(swag[0]["scale_y"]) == pytest.approx(1.3)
     assert float(swag[0]["scale_x"]) > 5
+
+
+def test_findings_of_a_kind_are_one_row_with_what_removes_them_all(app):
+    page = app.open("#/repeat/1")
+    page.get_by_test_id("trial-letter").click()
+    bends = page.get_by_role("listitem").filter(
+        has=page.get_by_role("button", name=re.compile(r"^4 bends below 26.3 mm, tightest 16.3 mm$"))
+    )
+    expect(bends).to_have_count(1)
+    bends.get_by_role("button", name="4 places").click()
+    expect(bends.get_by_role("listitem")).to_have_count(4)
+    bends.get_by_role("button", name="Bend the pieces").first.click()
+    expect(page.get_by_text(re.compile("^None: joins within"))).to_be_visible()
+
+
+def test_findings_of_all_lines_come_back_when_the_chosen_line_is_taken_back(app):
+    page = app.open("#/page/1")
+    lines = app.state(page, "/api/pages/1")["lines"]
+    send = {"brush_id": lines[0]["brush_id"], "name": "Straight", "source": {"kind": "path", "d": "M20 20H120"}}
+    assert page.request.post(f"{app.address}/api/pages/1/lines", data=send).status == 201
+    page.reload()
+    expect(page.get_by_role("heading", name="Findings on Straight")).to_be_visible()
+    page.locator("body").press("Control+z")
+    expect(page.get_by_role("heading", name="Findings on the page")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^gap|gaps, widest"))).not_to_have_count(0)

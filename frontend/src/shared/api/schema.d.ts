@@ -2924,12 +2924,15 @@ export interface components {
                     [key: string]: unknown;
                 };
             };
+            /** Clears */
+            clears: string[];
         };
         /**
          * FindingMessage
          * @description A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another.
          *
-         *     ``untried`` tells that time was up before all cures were tried.
+         *     ``limit`` is what the amount should be at least, where that is more than a tolerance; ``untried`` tells that time was up
+         *     before all cures were tried.
          */
         FindingMessage: {
             /** Kind */
@@ -2942,6 +2945,8 @@ export interface components {
             unit: string;
             /** Message */
             message: string;
+            /** Limit */
+            limit: number | null;
             /** At */
             at: [
                 number,

@@ -82,6 +82,8 @@ function figures(scene: Scene): string {
   if (scene.refused) return scene.refused;
   const pitch = scene.pitch_mm === null ? "" : ` every ${scene.pitch_mm.toFixed(2)} mm`;
   const eased =
-    scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.05 ? "" : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1)} %`;
+    scene.ease === "leave" || Math.abs(scene.eased_pct) < 0.05
+      ? ""
+      : `, ${scene.ease} eased by ${scene.eased_pct.toFixed(1).replace("-", "−")} %`;
   return `${scene.pieces} pieces${pitch}${eased}.`;
 }

@@ -10,7 +10,7 @@ const lines = [
   { id: 3, visible: false },
 ] as Line[];
 const findings = [{ lineId: 2, at: [5, 6] }] as PlacedFinding[];
-const cure = { label: "Ease the size", change: { brush: {} } } as Cure;
+const cure = { label: "Ease the size", change: { brush: {} }, clears: [] } as Cure;
 
 test("the topmost line that is seen is chosen at first", () => {
   expect(newDesk(lines).getState().chosenId).toBe(2);

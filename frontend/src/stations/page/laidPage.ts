@@ -33,11 +33,12 @@ const NONE: Scene[] = [];
 /** Keep the open page laid, with the cure that is tried out. */
 export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidPage {
   const changes = useLineChanges(page.id);
-  const chosenId = useDesk((desk) => desk.chosenId);
+  const wanted = useDesk((desk) => desk.chosenId);
   const cure = useDesk((desk) => desk.cure);
   const held = useDesk((desk) => desk.held);
   const picked = useDesk((desk) => desk.brushId);
-  const chosen = lines.find((line) => line.id === chosenId) ?? null;
+  const chosen = lines.find((line) => line.id === wanted) ?? null;
+  const chosenId = chosen?.id ?? null; // it may have been deleted since
   const brushId = picked ?? chosen?.brush_id ?? lines[0]?.brush_id ?? workshop.brushes[0]?.id ?? null;
 
   const versions = [...lines, ...workshop.brushes, ...workshop.motifs].map((each) => each.version).join();
@@ -45,13 +46,16 @@ export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidP
   const path = `/api/pages/${page.id}/lay`;
   const { laid, cured } = useLay(`${path}#${versions}`, asked);
   const scenes = laid?.scenes ?? NONE;
-  const findings = useMemo(() => held ?? findingsOf(scenes, chosenId), [held, scenes, chosenId]);
+  const findings = useMemo(() => held ?? findingsOf(scenes, lines, chosenId), [held, scenes, lines, chosenId]);
   const swatches = useSwatches(workshop);
   return { workshop, page, lines, changes, chosen, brushId, path, scenes, findings, swatches, cured };
 }
 
 /** The findings on one line, or on all. */
-const findingsOf = (scenes: Scene[], lineId: number | null): PlacedFinding[] =>
+const findingsOf = (scenes: Scene[], lines: Line[], lineId: number | null): PlacedFinding[] =>
   scenes
     .filter((scene) => lineId === null || scene.line_id === lineId)
-    .flatMap((scene) => scene.findings.map((finding) => ({ ...finding, lineId: scene.line_id! })));
+    .flatMap((scene) => {
+      const of = { lineId: scene.line_id!, brushId: lines.find((line) => line.id === scene.line_id)?.brush_id };
+      return scene.findings.map((finding) => ({ ...finding, ...of }));
+    });

@@ -6,4 +6,5 @@ export type Mode = "hand" | "points" | null;
 /** A finding with the line that it is on. */
 export interface PlacedFinding extends Finding {
   lineId: number;
+  brushId?: number;
 }

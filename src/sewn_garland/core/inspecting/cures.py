@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -23,7 +24,11 @@ PIECES_A_SECOND = 30_000  # that are laid at the least, for what a first try may
 WORSE_REL_TOL = 1e-9
 BY_AMOUNT = ("leftover", "fold")  # findings beside joins that are the worse the larger their figure
 LIMITS_PCT = (15, 25, 50, 90)
+SIZES_PCT = (20.0, 400.0)  # chosen: smaller pieces are none to look at, larger ones another brush
 SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
+
+Candidates = Callable[[Finding], Iterator[Cure]]
+"""Gives the cures that may help against a finding, the gentlest first."""
 
 Relay = Callable[[dict], tuple[LaidLine, Brush] | None]
 """Lays a line anew under a change; returns it with the brush it was laid by, or None for a line taken away."""
@@ -56,7 +61,8 @@ def with_cures(
     deadline: Deadline,
     of_brush_only: bool = False,
 ) -> tuple[Finding, ...]:
-    """Return the line's findings with up to three proven cures each, the gentlest first.
+    """Return the line's findings with up to three proven cures each, the gentlest first; the worst of each kind also with up to three
+    that leave none of its kind.
 
     ``relay`` is asked once per distinct change, whatever findings it may mend, and no more once a try would go beyond the
     deadline: findings that it came too late for are told ``untried``. Taking the line off is offered only when nothing else helps.
@@ -65,26 +71,67 @@ def with_cures(
     if not deadline.leaves(0.0):
         return tuple(finding._replace(untried=True) for finding in findings)
     trials = _Trials(laid, brush, measured, relay, deadline)
+
+    def candidates(finding: Finding) -> Iterator[Cure]:
+        for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
+            if not (of_brush_only and "line" in cure.change) and _sensible(cure):
+                yield cure
+
+    clearing = _clearing(trials, findings, candidates)
     cured = []
-    for finding in findings[:MOST_CURED]:
+    for number, finding in enumerate(findings):
+        if number >= MOST_CURED:
+            cured.append(finding._replace(cures=clearing.get(number, ()), untried=True))
+            continue
         trials.late = False
         companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
-        whole: dict[str, Cure] = {}  # by kind of cure: the gentlest that mends everything at this place
-        part: dict[str, Cure] = {}
-        for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
+        own = _at_place(trials, finding, companions, candidates(finding))
+        untried = trials.late and len(own) < MOST_CURES
+        if not own and not of_brush_only and not untried and number not in clearing:
+            own = [Cure("Take this line off", {"line": {"remove": True}})]
+        cures = {cure.label: cure for cure in (*clearing.get(number, ()), *own)}
+        cured.append(finding._replace(cures=tuple(cures.values()), untried=untried))
+    return tuple(cured)
+
+
+def _clearing(trials: _Trials, findings: Sequence[Finding], candidates: Candidates) -> dict[int, tuple[Cure, ...]]:
+    """Return, by the number of each kind's worst finding where there are several, the gentlest cures that leave none of the kind."""
+    of_kind: dict[str, list[int]] = {}
+    for number, finding in enumerate(findings):
+        of_kind.setdefault(finding.kind, []).append(number)
+    out = {}
+    for kind, numbers in of_kind.items():
+        if len(numbers) < 2:
+            continue
+        worst = min(numbers, key=lambda i: findings[i].badness)
+        found: dict[str, Cure] = {}
+        for cure in candidates(findings[worst]):
             family = cure.label.split()[0]
-            if (of_brush_only and "line" in cure.change) or family in whole or len(whole) == MOST_CURES:
-                continue
-            if trials.removes(cure, finding):
-                part.setdefault(family, cure)
-                if all(trials.removes(cure, companion) for companion in companions):
-                    whole[family] = cure
-        cures = list({**part, **whole}.values())[:MOST_CURES]
-        untried = trials.late and len(cures) < MOST_CURES
-        if not cures and not of_brush_only and not untried:
-            cures = [Cure("Take this line off", {"line": {"remove": True}})]
-        cured.append(finding._replace(cures=tuple(cures), untried=untried))
-    return (*cured, *(finding._replace(untried=True) for finding in findings[MOST_CURED:]))
+            if family not in found and len(found) < MOST_CURES and kind in (cleared := trials.clears(cure)):
+                found[family] = replace(cure, clears=cleared)
+        out[worst] = tuple(found.values())
+    return out
+
+
+def _at_place(trials: _Trials, finding: Finding, companions: Sequence[Finding], candidates: Iterator[Cure]) -> list[Cure]:
+    """Return up to three cures of a finding, the gentlest of their kinds, those before that mend its companions too."""
+    whole: dict[str, Cure] = {}
+    part: dict[str, Cure] = {}
+    for cure in candidates:
+        family = cure.label.split()[0]
+        if family in whole or len(whole) == MOST_CURES or not trials.removes(cure, finding):
+            continue
+        cure = replace(cure, clears=trials.clears(cure))
+        part.setdefault(family, cure)
+        if all(trials.removes(cure, companion) for companion in companions):
+            whole[family] = cure
+    return list({**part, **whole}.values())[:MOST_CURES]
+
+
+def _sensible(cure: Cure) -> bool:
+    """Tell whether a cure leaves pieces of a size that anyone would lay."""
+    size = cure.change.get("brush", {}).get("spacing", {}).get("size_pct")
+    return size is None or SIZES_PCT[0] <= size <= SIZES_PCT[1]
 
 
 class _Trials:
@@ -97,20 +144,33 @@ class _Trials:
         self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
         self._takes = len(laid.pieces.s) / PIECES_A_SECOND
 
-    def removes(self, cure: Cure, finding: Finding) -> bool:
-        """Tell whether a cure, tried, removes a finding; False where there is no time left to try."""
+    def _after(self, cure: Cure) -> tuple[LaidLine, Brush] | InputError | None:
+        """Return the line as it lies after a cure, None for one taken away, or why it does not, for want of time too."""
         key = json.dumps(cure.change, sort_keys=True)
         if key not in self._tried:
             if not self.deadline.leaves(self._takes):
                 self.late = True
-                return False
+                return InputError("there is no time left to try")
             began = self.deadline.now()
             try:
                 self._tried[key] = self.relay(cure.change)
             except InputError as refused:  # smaller pieces may be too many
                 self._tried[key] = refused
             self._takes = max(self.deadline.now() - began, self._takes if len(self._tried) > 1 else 0.0)
-        after = self._tried[key]
+        return self._tried[key]
+
+    def clears(self, cure: Cure) -> tuple[str, ...]:
+        """Return the kinds of findings of which a cure, tried, leaves none; nothing where another kind comes up."""
+        after = self._after(cure)
+        if isinstance(after, InputError):
+            return ()
+        left = set() if after is None else {finding.kind for finding in after[0].findings}
+        before = {finding.kind for finding in self.laid.findings}
+        return tuple(sorted(before - left)) if left <= before else ()
+
+    def removes(self, cure: Cure, finding: Finding) -> bool:
+        """Tell whether a cure, tried, removes a finding; False where there is no time left to try."""
+        after = self._after(cure)
         if after is None:
             return True
         if isinstance(after, InputError):

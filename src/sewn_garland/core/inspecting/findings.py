@@ -92,8 +92,15 @@ def _over_stretched(runs: Runs, spacings: RunSpacings, brush: Brush) -> list[Fin
         return []
     factor, middle = spacings.factor, runs.start + runs.length / 2
     drawn_out = np.flatnonzero((spacings.count > 0) & ((factor < 1 / MOST_STRETCH) | (factor > MOST_STRETCH)))
-    return [_finding("over-stretched", middle[i], factor[i], "×", f"stretched {factor[i]:.2f} times along the line as across it")
+    return [_finding("over-stretched", middle[i], factor[i], "×", _drawn_out(factor[i]))
             for i in drawn_out]  # fmt: skip
+
+
+def _drawn_out(factor: float) -> str:
+    """Say how far a piece's proportions are off."""
+    if factor > 1:
+        return f"{factor:.1f} times as long for its height as it was drawn"
+    return f"{1 / factor:.1f} times as high for its length as it was drawn"
 
 
 class Deviation(NamedTuple):
@@ -187,6 +194,7 @@ def _tight_bends(measured: MeasuredLine, safe: float | None, wide: np.ndarray) -
         worst = group[bend[group].argmax()]
         radius = measured.tightest_radius if i == sharpest else 1 / bend[worst]
         at = measured.bend_s[worst]
-        found.append(_finding("tight bend", at, radius, "mm",
-                              f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {safe * wide[worst]:.1f} mm"))  # fmt: skip
+        needed = float(safe * wide[worst])
+        message = f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {needed:.1f} mm"
+        found.append(_finding("tight bend", at, radius, "mm", message)._replace(limit=needed))
     return found

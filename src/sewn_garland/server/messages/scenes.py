@@ -17,12 +17,14 @@ class CureMessage(Message):
 
     label: str
     change: dict[str, dict[str, Any]]
+    clears: list[str]
 
 
 class FindingMessage(Message):
     """A measured fault, ``at_mm`` along the line and ``at`` on the page; ``count`` of one kind behind one another.
 
-    ``untried`` tells that time was up before all cures were tried.
+    ``limit`` is what the amount should be at least, where that is more than a tolerance; ``untried`` tells that time was up
+    before all cures were tried.
     """
 
     kind: str
@@ -30,6 +32,7 @@ class FindingMessage(Message):
     amount: float
     unit: str
     message: str
+    limit: float | None
     at: Pair
     count: int
     cures: list[CureMessage]

@@ -1,0 +1,41 @@
+import type { Cure } from "../api/scenes";
+
+const CURE =
+  "my-0.5 min-h-6 text-left text-indigo underline decoration-dotted underline-offset-2 " +
+  "hover:bg-indigo-wash focus-visible:bg-indigo-wash";
+
+/** What can be done with findings. */
+export interface Hands {
+  waiting: boolean;
+  onPreview: (cure: Cure | null, index: number) => void;
+  onTake: (cure: Cure, index: number) => void;
+  onGoTo?: (index: number) => void;
+  chosen?: number | null;
+}
+
+/** Cures as words to press; each is seen while it is pointed at or has the focus. */
+export function Cures({ cures, of, hands: { onPreview, onTake } }: { cures: Cure[]; of: number; hands: Hands }) {
+  return cures.map((cure) => (
+    <button
+      key={cure.label}
+      className={CURE}
+      onPointerEnter={() => onPreview(cure, of)}
+      onPointerLeave={() => onPreview(null, of)}
+      onFocus={() => onPreview(cure, of)}
+      onBlur={() => onPreview(null, of)}
+      onClick={() => onTake(cure, of)}
+    >
+      {cure.label}
+      {cure.change.brush ? "" : " (this line)"}
+    </button>
+  ));
+}
+
+/** What is to be said beside the cures: that they are worked out, that others were not tried for want of time, or that there is none. */
+export function Remark({ cures, untried, waiting, many }: { cures: Cure[]; untried: boolean; waiting: boolean; many: boolean }) {
+  const said = (words: string) => <span className="text-moss">{words}</span>;
+  if (waiting) return cures.length ? null : said("working out cures…");
+  if (untried) return said(cures.length ? "more not tried" : "no cure tried in time");
+  if (cures.length) return null;
+  return said(many ? "no one change removes them all" : "no change to the brush alone removes it");
+}
