@@ -181,3 +181,14 @@ def test_findings_of_all_lines_come_back_when_the_chosen_line_is_taken_back(app)
     page.locator("body").press("Control+z")
     expect(page.get_by_role("heading", name="Findings on the page")).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^gap|gaps, widest"))).not_to_have_count(0)
+
+
+def test_the_page_draws_with_the_brush_that_was_tuned_last(app):
+    page = app.open("#/repeat/4")
+    name = next(brush["name"] for brush in app.state(page)["brushes"] if brush["id"] == 4)
+    page.locator("body").press("3")
+    expect(page.get_by_role("button", name=f"Brush for the next line: {name}")).to_be_visible()
+    page.get_by_role("button", name="Brush for the next line").click()
+    choices = page.get_by_role("menuitemradio")
+    expect(choices).to_have_count(len(app.state(page)["brushes"]))
+    expect(choices.locator("canvas")).to_have_count(choices.count())  # each with its picture

@@ -7,10 +7,12 @@ interface Props {
   value: number | null;
   placeholder?: string;
   onSet: (id: number) => void;
+  /** A picture beside each name. */
+  picture?: (id: number) => React.ReactNode;
 }
 
 /** Pick one of many by name. Not modal, so that it needs no inline style sheet. */
-export function Picker({ label, options, value, placeholder, onSet }: Props) {
+export function Picker({ label, options, value, placeholder, onSet, picture }: Props) {
   const chosen = options.find((o) => o.id === value);
   return (
     <DropdownMenu.Root modal={false}>
@@ -34,8 +36,9 @@ export function Picker({ label, options, value, placeholder, onSet }: Props) {
               <DropdownMenu.RadioItem
                 key={option.id}
                 value={String(option.id)}
-                className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
+                className="flex cursor-pointer items-center gap-2 px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
               >
+                {picture?.(option.id)}
                 {option.name}
               </DropdownMenu.RadioItem>
             ))}

@@ -26,8 +26,13 @@ export function usePlace(): Place {
     sessionStorage.setItem(known, String(number));
     return { station: known, id: number };
   }
-  const last = Number(sessionStorage.getItem(known));
-  return { station: known, id: last > 0 ? last : null };
+  return { station: known, id: lastAt(known) };
+}
+
+/** What was last open at a station in this window. */
+export function lastAt(station: Station): number | null {
+  const last = Number(sessionStorage.getItem(station));
+  return last > 0 ? last : null;
 }
 
 export function go(station: Station, id?: number | null): void {

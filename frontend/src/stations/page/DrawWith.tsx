@@ -1,6 +1,7 @@
 import { useRef } from "react";
 import { useTrouble } from "../../shared/api/queries";
 import { Picker } from "../../shared/ui/Picker";
+import { BrushPicture } from "./BrushPicture";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
 import { TypedPoints } from "./TypedPoints";
@@ -61,7 +62,13 @@ export function DrawWith() {
       {brushId && (
         <div className="mt-1.5 flex items-center gap-2">
           <span className="text-moss">with</span>
-          <Picker label="Brush for the next line" options={workshop.brushes} value={brushId} onSet={setBrush} />
+          <Picker
+            label="Brush for the next line"
+            options={workshop.brushes}
+            value={brushId}
+            onSet={setBrush}
+            picture={(id) => <BrushPicture brushId={id} />}
+          />
         </div>
       )}
       {mode === "points" && <TypedPoints />}

@@ -1,15 +1,15 @@
 import type { Line } from "../../shared/api/client";
 import { Caution } from "../../shared/ui/Verdict";
-import { Swatch } from "../../shared/view/Swatch";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
+import { BrushPicture } from "./BrushPicture";
 import { Mini } from "./Mini";
 
 const CURRENT = "aria-[current]:border-l-4 aria-[current]:border-l-indigo";
 
 /** A line in the list: its brush, its name and count, where it lies among the others, and whether it is seen. */
 export function LineItem({ line, place, first, last }: { line: Line; place: number; first: boolean; last: boolean }) {
-  const { workshop, scenes, chosen, changes, swatches } = useLaidPage();
+  const { workshop, scenes, chosen, changes } = useLaidPage();
   const choose = useDesk((desk) => desk.choose);
   const scene = scenes.find((s) => s.line_id === line.id);
   const brush = workshop.brushes.find((b) => b.id === line.brush_id);
@@ -20,9 +20,7 @@ export function LineItem({ line, place, first, last }: { line: Line; place: numb
       className={`flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 ${CURRENT}`}
     >
       <button className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left" onClick={() => choose(line.id)}>
-        <span aria-hidden className="h-[34px] w-[46px] shrink-0">
-          <Swatch of={swatches(line.brush_id)} label={brush?.name ?? ""} />
-        </span>
+        <BrushPicture brushId={line.brush_id} />
         <span className={`min-w-0 flex-1 leading-tight ${line.visible ? "" : "opacity-55"}`}>
           <span className="block truncate font-semibold">{line.name}</span>
           <span className="block truncate text-[12px] text-moss">

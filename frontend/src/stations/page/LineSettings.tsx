@@ -4,6 +4,7 @@ import type { Scene } from "../../shared/api/scenes";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
+import { BrushPicture } from "./BrushPicture";
 import { useDesk } from "./desk";
 import { Inks } from "./Inks";
 import { useLaidPage } from "./laidPage";
@@ -50,6 +51,7 @@ export function LineSettings({ line }: { line: Line }) {
             options={workshop.brushes}
             value={line.brush_id}
             onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })}
+            picture={(id) => <BrushPicture brushId={id} />}
           />
           <button
             className="mt-1.5 py-1 text-[12px] text-indigo underline decoration-dotted"

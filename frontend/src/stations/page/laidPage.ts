@@ -3,6 +3,7 @@ import type { Line, Page, PageLines, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
 import { provided } from "../../shared/state/scoped";
+import { lastAt } from "../../shared/ui/place";
 import { useSwatches, type BrushSwatch } from "../../shared/view/Swatch";
 import { useDesk } from "./desk";
 import type { PlacedFinding } from "./types";
@@ -39,7 +40,8 @@ export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidP
   const picked = useDesk((desk) => desk.brushId);
   const chosen = lines.find((line) => line.id === wanted) ?? null;
   const chosenId = chosen?.id ?? null; // it may have been deleted since
-  const brushId = picked ?? chosen?.brush_id ?? lines[0]?.brush_id ?? workshop.brushes[0]?.id ?? null;
+  const tuned = workshop.brushes.find((brush) => brush.id === lastAt("repeat"))?.id;
+  const brushId = picked ?? tuned ?? chosen?.brush_id ?? lines[0]?.brush_id ?? workshop.brushes[0]?.id ?? null;
 
   const versions = [...lines, ...workshop.brushes, ...workshop.motifs].map((each) => each.version).join();
   const asked = useMemo(() => ({ strip: chosenId, draft_cure: cure }), [chosenId, cure]);
