@@ -1,5 +1,9 @@
 import { DropdownMenu } from "radix-ui";
 
+const ITEM =
+  "flex cursor-pointer items-center gap-2 px-3 py-1 outline-none " +
+  "data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold";
+
 interface Props {
   label: string;
   options: { id: number; name: string }[];
@@ -33,11 +37,7 @@ export function Picker({ label, options, value, placeholder, onSet, picture }: P
         >
           <DropdownMenu.RadioGroup value={String(value)} onValueChange={(id) => onSet(Number(id))}>
             {options.map((option) => (
-              <DropdownMenu.RadioItem
-                key={option.id}
-                value={String(option.id)}
-                className="flex cursor-pointer items-center gap-2 px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
-              >
+              <DropdownMenu.RadioItem key={option.id} value={String(option.id)} className={ITEM}>
                 {picture?.(option.id)}
                 {option.name}
               </DropdownMenu.RadioItem>

@@ -57,8 +57,8 @@ def finding_report(finding) -> dict:
     """Return one finding as the report shows it."""
     return {
         "kind": finding.kind, "at_mm": finding.at_mm, "amount": finding.amount, "unit": finding.unit,
-        "message": finding.message, "limit": finding.limit, "cures": [{**asdict(cure), "clears": list(cure.clears)} for cure in finding.cures],
-        "untried": finding.untried,
+        "message": finding.message, "limit": finding.limit, "untried": finding.untried,
+        "cures": [{**asdict(cure), "clears": list(cure.clears)} for cure in finding.cures],
     }  # fmt: skip
 
 

@@ -80,16 +80,17 @@ def with_cures(
     clearing = _clearing(trials, findings, candidates)
     cured = []
     for number, finding in enumerate(findings):
+        of_all = clearing.get(number, ())
         if number >= MOST_CURED:
-            cured.append(finding._replace(cures=clearing.get(number, ()), untried=True))
+            cured.append(finding._replace(cures=of_all, untried=True))
             continue
         trials.late = False
         companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
         own = _at_place(trials, finding, companions, candidates(finding))
         untried = trials.late and len(own) < MOST_CURES
-        if not own and not of_brush_only and not untried and number not in clearing:
+        if not own and not of_brush_only and not untried and not of_all:
             own = [Cure("Take this line off", {"line": {"remove": True}})]
-        cures = {cure.label: cure for cure in (*clearing.get(number, ()), *own)}
+        cures = {cure.label: cure for cure in (*of_all, *own)}
         cured.append(finding._replace(cures=tuple(cures.values()), untried=untried))
     return tuple(cured)
 

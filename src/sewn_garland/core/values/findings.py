@@ -22,7 +22,8 @@ class Finding(NamedTuple):
     """A measured fault: ``kind`` is a word of the vocabulary, ``at_mm`` along the line.
 
     ``at`` is its place on the page: a join's middle, else where the line passes (None until that
-    has been looked up). ``limit`` is what the amount should be at least, where that is more than a tolerance. ``untried`` tells that time was up before all cures were tried. A tuple, for there may be tens of thousands.
+    has been looked up). ``limit`` is what the amount should be at least, where that is more than a tolerance. ``untried`` tells
+    that time was up before all cures were tried. A tuple, for there may be tens of thousands.
     """
 
     kind: str
