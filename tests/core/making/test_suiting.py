@@ -5,7 +5,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from making import measured
+from making import measured, svg
+from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.making.suiting import suited
@@ -86,3 +87,39 @@ def test_own_joints_are_kept():
 def test_a_motif_that_draws_nothing_stands_alone():
     motif = motif_from_starter("bar")
     assert suited(replace(motif, shapes=())).settings["ends"]["outside_corner"] == "butt"
+
+
+def test_a_level_stroke_from_edge_to_edge_is_a_strip_and_so_is_what_lies_between_cuts():
+    stroke = '<path d="M0 2H10" fill="none" stroke="#000" stroke-width="1"/>'
+    assert suited(motif_from_svg(svg(stroke, 10, 4))).settings["travel"] == {"round_bends": "bent"}
+    link = motif_from_starter("link")
+    assert suited(replace(link, cuts=(6.0, 10.0))).settings["travel"] == {"round_bends": "bent"}  # two level wires
+
+
+def _random_shape(rng, w, h):
+    kind = rng.integers(0, 4)
+    if kind == 0:
+        d = "M0 0" + "".join("C" + " ".join(f"{v:.4g}" for v in rng.uniform(-w, 2 * w, 6)) for _ in range(rng.integers(1, 8)))
+    elif kind == 1:
+        d = f"M0 0H{w}V{h}H0ZM{w * 0.2} {h * 0.2}V{h * 0.8}H{w * 0.8}V{h * 0.2}Z"
+    elif kind == 2:
+        d = f"M{w / 2} {h / 2}h0Z"
+    else:
+        d = "M" + "L".join(f"{x:.5g} {y:.5g}" for x, y in rng.uniform(-500, 500, (rng.integers(1, 40), 2)))
+    stroke = f' stroke="#123" stroke-width="{10 ** rng.uniform(-3, 1.2):.4g}" stroke-linecap="{rng.choice(["butt", "round", "square"])}"'
+    return f'<path d="{d}"{stroke if rng.random() < 0.5 else ""}{rng.choice(["", " fill='none'"])}/>'
+
+
+@pytest.mark.thorough
+def test_whatever_a_motif_draws_a_brush_of_it_can_begin():
+    rng = np.random.default_rng(8)
+    begun = 0
+    while begun < 150:
+        w, h = rng.uniform(0.5, 100, 2)
+        try:
+            motif = motif_from_svg(svg("".join(_random_shape(rng, w, h) for _ in range(rng.integers(1, 5))), w, h))
+        except InputError:  # nothing in it can be drawn
+            continue
+        made = suited_brush(motif)
+        assert np.isfinite([joint for m in made.pieces.repeat for joint in m.joint_points]).all()
+        begun += 1

@@ -6,14 +6,16 @@ from typing import NamedTuple
 
 import numpy as np
 import shapely
+from shapely.affinity import translate
 
 from ..artwork.box import ink_box
-from ..artwork.sections import seam_between, seam_sections
-from ..artwork.silhouette import silhouette
+from ..artwork.silhouette import rough_silhouette
 from ..values.brush import GAP_TOLERANCE_MM
 from ..values.motif import Motif
+from .cutting import clipped_to
 
 MEETS_SHARE = 0.05  # chosen: of the height of the ink, that is filled at both edges of a strip; a round end fills a hundredth
+INSIDE_SHARE = 1e-4  # of the length, from an edge to where it is looked at
 MISMATCH_SHARE = 0.05  # chosen: of what is filled at an edge, that may differ from the other
 END_SHARE = 0.02  # chosen: of the length, within which a wire begins at a link's end
 HOLE_IN_WIRES = 2  # a neighbour's wire beside a link's own, and room to turn
@@ -38,7 +40,10 @@ def suited(motif: Motif) -> Suit:
 
     A link is jointed so that it interlocks with its neighbours; a strip that goes on from edge to edge is bent, without a gap;
     what is far longer than high goes once over the line; what stands alone is rigid, with a gap: a stitch with a stitch's.
+    Of a motif with cuts what lies between them decides. Raises InputError where nothing does.
     """
+    if motif.cuts is not None:
+        return Suit(suited(clipped_to(motif, *motif.cuts)).settings)
     wires = _wires(motif)
     if wires is not None:
         joints = ((wires[0], motif.base_line), (motif.width - wires[1], motif.base_line))
@@ -66,11 +71,18 @@ def _spacing(ease: str, limit: float) -> dict:
 
 
 def _meets(motif: Motif) -> bool:
-    """Tell whether what is filled at one edge goes on at the other."""
-    one, two = seam_sections(motif)
-    filled = min(float((side.foot - side.top).sum()) for side in (one, two))
-    _, top, _, foot = ink_box(motif)
-    return filled > MEETS_SHARE * (foot - top) and seam_between(one, two).mismatch_mm <= MISMATCH_SHARE * filled
+    """Tell whether what is filled at one edge goes on at the other, with what neighbours reach over the edges."""
+    covered, half = rough_silhouette(motif), motif.width / 2
+    left, low, right, high = shapely.bounds(covered)
+    if shapely.is_empty(covered):
+        return False
+    if left < -half or right > half:
+        covered = shapely.union_all([translate(covered, by) for by in (-motif.width, 0.0, motif.width)])
+    inside = INSIDE_SHARE * motif.width
+    one, two = (shapely.intersection(covered, shapely.LineString([(x, low - 1), (x, high + 1)])) for x in (inside - half, half - inside))
+    differ = shapely.symmetric_difference(one, translate(two, -2 * (half - inside)))
+    filled = float(min(shapely.length(one), shapely.length(two)))
+    return filled > MEETS_SHARE * (high - low) and float(shapely.length(differ)) <= MISMATCH_SHARE * filled
 
 
 def _wires(motif: Motif) -> tuple[float, float] | None:
@@ -80,7 +92,7 @@ def _wires(motif: Motif) -> tuple[float, float] | None:
     """
     half = motif.width / 2
     base = shapely.LineString([(-half, 0), (half, 0)])
-    covered = silhouette(motif)
+    covered = rough_silhouette(motif)
     along = [part for part in shapely.get_parts(shapely.intersection(covered, base)) if shapely.length(part) > 0]
     if len(along) != 2:
         return None
@@ -95,4 +107,4 @@ def _wires(motif: Motif) -> tuple[float, float] | None:
 
 
 def _is_stitch(motif: Motif, length: float, height: float) -> bool:
-    return length >= STITCH_PROPORTION * height and float(shapely.area(silhouette(motif))) >= STITCH_FILLS * length * height
+    return length >= STITCH_PROPORTION * height and float(shapely.area(rough_silhouette(motif))) >= STITCH_FILLS * length * height
