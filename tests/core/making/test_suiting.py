@@ -106,8 +106,10 @@ def _random_shape(rng, w, h):
         d = f"M{w / 2} {h / 2}h0Z"
     else:
         d = "M" + "L".join(f"{x:.5g} {y:.5g}" for x, y in rng.uniform(-500, 500, (rng.integers(1, 40), 2)))
-    stroke = f' stroke="#123" stroke-width="{10 ** rng.uniform(-3, 1.2):.4g}" stroke-linecap="{rng.choice(["butt", "round", "square"])}"'
-    return f'<path d="{d}"{stroke if rng.random() < 0.5 else ""}{rng.choice(["", " fill='none'"])}/>'
+    cap = ("butt", "round", "square")[rng.integers(0, 3)]
+    stroke = f' stroke="#123" stroke-width="{10 ** rng.uniform(-3, 1.2):.4g}" stroke-linecap="{cap}"'
+    fill = "" if rng.random() < 0.5 else ' fill="none"'
+    return f'<path d="{d}"{stroke if rng.random() < 0.5 else ""}{fill}/>'
 
 
 @pytest.mark.thorough
