@@ -47,7 +47,7 @@ def test_too_much_stretch_is_found_and_cured_by_the_size_across():
     done = cured(which, line, lay(which, [line])[0])
     (found,) = done.findings
     assert (found.kind, found.amount, found.unit) == ("over-stretched", pytest.approx(7.0), "×")
-    assert found.message == "stretched 7.00 times along the line as across it"
+    assert found.message == "7.0 times as long for its height as it was drawn"
     assert [c.label for c in found.cures] == ["Size across 350 %", "Repeat it instead"]
 
 

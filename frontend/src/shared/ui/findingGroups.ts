@@ -64,6 +64,8 @@ const WORDS: Record<string, (count: string, worst: number, least: number, limit:
   leftover: (count, worst) => `left over on ${count} runs, up to ${mm(worst)}`,
   "tight bend": (count, _, least, limit) => `${count} bends below ${limit.toFixed(1)} mm, tightest ${least.toFixed(1)} mm`,
   "broken order": (count) => `the order of the variants does not close on ${count} runs`,
+  "over-stretched": (count, worst, least) =>
+    `${count} pieces out of proportion, up to ${Math.max(worst, 1 / least).toFixed(1)} times`,
   "crowded corner": (count) => `${count} crowded corners`,
 };
 
