@@ -20,7 +20,7 @@ demo: install
 test: install .venv/.dev build/.chromium
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint
 	cd frontend && npx vitest run
-	$(BIN)/python -m pytest -n $(WORKERS)
+	$(BIN)/python -m pytest -n $(WORKERS) --dist worksteal
 
 quick: install .venv/.dev
 	$(MAKE) --no-print-directory -j2 --output-sync=target soon style types

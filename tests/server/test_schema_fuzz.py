@@ -26,7 +26,7 @@ def app(tmp_path_factory):
 
 @pytest.mark.thorough
 @pytest.mark.parametrize("operation", OPERATIONS, ids=lambda operation: operation.label)
-@settings(max_examples=examples(8), deadline=None, derandomize=True, database=None, phases=[Phase.generate],
+@settings(max_examples=examples(6), deadline=None, derandomize=True, database=None, phases=[Phase.generate],
           suppress_health_check=list(HealthCheck))  # fmt: skip
 @given(data=st.data())
 def test_every_answer_is_one_that_the_document_names(app, operation, data):
