@@ -20,7 +20,8 @@ PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
 FIRST_CELLS = 4  # of a curved panel
 MOST_HALVINGS = 7
-MOST_PANELS = 40_000  # chosen: thousands of small arcs take longer to lay out as cells than it saves
+MOST_PANELS = 40_000  # chosen
+MOST_ARCS = 2_000  # chosen: thousands of small arcs take longer to lay out as cells than it saves
 TESTED = (0.25, 0.5)  # shares of a cell; there tangent and place are furthest off
 
 
@@ -90,10 +91,10 @@ def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
 
     Panels are cut into cells, evenly by parameter, and halved where Hermite's cubic strays.
     """
-    if any(line.length <= 0 for line in lines) or sum(len(line.panel_s0) for line in lines) > MOST_PANELS:
+    panels, arcs = sum(len(line.panel_s0) for line in lines), sum(int(line.line.is_arc.sum()) for line in lines)
+    if any(line.length <= 0 for line in lines) or panels > MOST_PANELS or arcs > MOST_ARCS:
         return None
-    panels = _panels_of(lines)
-    of_line, start, width, coeffs, bends, rough = _cells_of(panels)
+    of_line, start, width, coeffs, bends, rough = _cells_of(_panels_of(lines))
     length = np.array([line.length for line in lines])
     offset = np.append(0.0, np.cumsum(length)[:-1])
     last = np.cumsum(np.bincount(of_line, minlength=len(lines))) - 1
