@@ -73,6 +73,7 @@ class LaidScene:
         whole = drawn if isinstance(drawn, Group) else Group((drawn,))
         return {
             **about, "covers": whole.opacity, "laid_on_as": whole.blend, "pieces_laid_on_as": self.scene.brush.ink.of_piece,
+            "apart": self.scene.brush.apart,
             "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
             "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
             "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),

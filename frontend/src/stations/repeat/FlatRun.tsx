@@ -72,7 +72,7 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
           {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
         </p>
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
-          {scene.safe_mm === null ? "the pieces do not turn with the line" : needs(settings, header.gap_mm)}
+          {scene.safe_mm === null ? "the pieces do not turn with the line" : needs(settings, scene.apart)}
         </p>
       </div>
       <GroundChoice />
@@ -87,10 +87,10 @@ function paintGround(ctx: Ctx, colour: string, { width, height }: Size): void {
 }
 
 /** Say what goes wrong in tighter bends; pieces that stand apart have only their gap to lose. */
-function needs({ travel, joins }: Settings, gapMm: number): string {
+function needs({ travel, joins }: Settings, apart: boolean): string {
   if (travel.round_bends === "bent") return "below it a piece folds over itself";
   if (travel.round_bends === "jointed") return "below it a link is too long to pass";
   const gap = joins?.gap_tolerance_mm ?? 0.1;
-  if (gapMm > gap) return `below it a gap opens or closes by ${gap} mm`;
+  if (apart) return `below it a gap opens or closes by ${gap} mm`;
   return `below it a join opens, closes or kinks beyond ${gap} mm or ${joins?.kink_tolerance_deg ?? 15}°`;
 }

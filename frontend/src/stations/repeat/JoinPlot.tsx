@@ -20,7 +20,6 @@ export function JoinPlot({ scene, settings, night }: Props) {
   const jointed = settings.travel.round_bends === "jointed";
   const gapTolerance = settings.joins?.gap_tolerance_mm ?? 0.1;
   const kinkTolerance = settings.joins?.kink_tolerance_deg ?? 15;
-  const apart = joins.length > 0 && joins[0][JOINS.wished] > gapTolerance; // then a kink is no fault
   const gaps = joins.map((join) => join[JOINS.gap] - join[JOINS.wished]);
   const most = Math.max(gapTolerance * 1.5, ...gaps.map(Math.abs));
   const mostKink = Math.max(kinkTolerance * 1.5, ...joins.map((join) => join[JOINS.kink]));
@@ -62,7 +61,7 @@ export function JoinPlot({ scene, settings, night }: Props) {
             fill={night ? "#ffffff14" : "#20352c0d"}
           />
           <path d={`M${ROOM.left} ${y(0)}H${ROOM.left + width}`} stroke={ink} strokeOpacity=".5" />
-          {!jointed && !apart && (
+          {!jointed && !scene.apart && (
             <path d={`M${ROOM.left} ${kinkY(kinkTolerance)}H${ROOM.left + width}`} stroke={weld} strokeDasharray="3 4" />
           )}
           {joins.map((join, i) => {

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
@@ -71,12 +72,7 @@ def with_cures(
     if not deadline.leaves(0.0):
         return tuple(finding._replace(untried=True) for finding in findings)
     trials = _Trials(laid, brush, measured, relay, deadline)
-
-    def candidates(finding: Finding) -> Iterator[Cure]:
-        for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
-            if not (of_brush_only and "line" in cure.change) and _sensible(cure):
-                yield cure
-
+    candidates = partial(_offered, brush, measured, lengths, gaps, lean, of_brush_only)
     clearing = _clearing(trials, findings, candidates)
     cured = []
     for number, finding in enumerate(findings):
@@ -84,11 +80,8 @@ def with_cures(
         if number >= MOST_CURED:
             cured.append(finding._replace(cures=of_all, untried=True))
             continue
-        trials.late = False
-        companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
-        own = _at_place(trials, finding, companions, candidates(finding))
-        untried = trials.late and len(own) < MOST_CURES
-        if not own and not of_brush_only and not untried and not of_all:
+        own, untried = _at_place(trials, finding, findings, candidates(finding))
+        if not (own or of_all or of_brush_only or untried):
             own = [Cure("Take this line off", {"line": {"remove": True}})]
         cures = {cure.label: cure for cure in (*of_all, *own)}
         cured.append(finding._replace(cures=tuple(cures.values()), untried=untried))
@@ -114,8 +107,12 @@ def _clearing(trials: _Trials, findings: Sequence[Finding], candidates: Candidat
     return out
 
 
-def _at_place(trials: _Trials, finding: Finding, companions: Sequence[Finding], candidates: Iterator[Cure]) -> list[Cure]:
-    """Return up to three cures of a finding, the gentlest of their kinds, those before that mend its companions too."""
+def _at_place(trials: _Trials, finding: Finding, findings: Sequence[Finding], candidates: Iterator[Cure]) -> tuple[list[Cure], bool]:
+    """Return up to three cures of a finding, the gentlest of their kinds, those before that mend all at its place, and whether
+    others came too late to be tried.
+    """
+    trials.late = False
+    companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
     whole: dict[str, Cure] = {}
     part: dict[str, Cure] = {}
     for cure in candidates:
@@ -126,7 +123,15 @@ def _at_place(trials: _Trials, finding: Finding, companions: Sequence[Finding], 
         part.setdefault(family, cure)
         if all(trials.removes(cure, companion) for companion in companions):
             whole[family] = cure
-    return list({**part, **whole}.values())[:MOST_CURES]
+    cures = list({**part, **whole}.values())[:MOST_CURES]
+    return cures, trials.late and len(cures) < MOST_CURES
+
+
+def _offered(brush: Brush, measured: MeasuredLine, lengths, gaps, lean, of_brush_only: bool, finding: Finding) -> Iterator[Cure]:
+    """Give the sensible ones of what may help against a finding, without changes to the line where it is to stay."""
+    for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
+        if not (of_brush_only and "line" in cure.change) and _sensible(cure):
+            yield cure
 
 
 def _sensible(cure: Cure) -> bool:

@@ -22,6 +22,7 @@ LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it
 RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
 INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
+NEAR_SHARE = 1 / 2  # of the shortest link, between a joint that was sought and the one it is polished to; chosen
 MARCH_STEPS = 24  # samples a link when joints are sought one after the other
 MARCH_WINDOW = 100_000  # samples at a time
 
@@ -137,7 +138,7 @@ def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndar
     if doubtful.any():
         sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful)
         polished = chain.solved(sought, sigma)[0]
-        s = np.where(chain.held(polished, sigma), polished, sought)
+        s = np.where(chain.held(polished, sigma, sought), polished, sought)
         blocked = np.fmin(chain.blocked(s, sigma), lost)
     return Chains(s, count, sigma, blocked)
 
@@ -239,13 +240,23 @@ class _Chain:
                 step[tails] = 0.0
                 sigma += larger
             s += np.clip(step, -farthest, farthest)
-        miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
-        return s, sigma, alive & (self.of_run(miss > 10 * GOOD_REL_TOL * self.scale) == 0)
+        return s, sigma, alive & (self.of_run(~self.met(s, sigma)) == 0)
 
-    def held(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
-        """Tell which joints lie at their links' distances and in order, they and all before them in their runs."""
+    def met(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
+        """Tell which links reach from joint to joint."""
         miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
-        bad = np.flatnonzero(~((miss <= 10 * GOOD_REL_TOL * self.scale) & (np.diff(s)[self.inner] > 0)))[::-1]
+        return miss <= 10 * GOOD_REL_TOL * self.scale
+
+    def held(self, s: np.ndarray, sigma: np.ndarray, sought: np.ndarray) -> np.ndarray:
+        """Tell which joints lie at their links' distances and in order, they and all before them in their runs.
+
+        Where that is not the whole run, only those near where they were ``sought``: Newton may find a later place as far away,
+        behind the next joint that was sought.
+        """
+        good = self.met(s, sigma) & (np.diff(s)[self.inner] > 0)
+        whole = (self.of_run(~good) == 0)[self.link_run]
+        near = np.abs(s - sought)[1:][self.inner] <= self.own.min(initial=np.inf) * sigma.min(initial=np.inf) * NEAR_SHARE
+        bad = np.flatnonzero(~(good & (near | whole)))[::-1]
         first = self.count.copy()  # the first of each run is written last
         first[self.link_run[bad]] = places(self.count)[bad]
         return places(self.count + 1) <= first[self.joint_run]
