@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy import stats
 
@@ -22,7 +22,6 @@ def drawn_by(which, line, count, row=0):
     return variant_sequence(which.variants, len(which.pieces.repeat), line, row, count)
 
 
-@settings(deadline=None)
 @given(st.sampled_from(["in_turn", "shuffled", "chance", "no_twin"]), st.integers(1, 7), st.integers(0, 300), st.integers(0, 2**31))
 def test_drawing_on_leaves_earlier_pieces_where_they_are(which, m, count, arrangement):
     long = drawn_by(order(which, m, arrangement=arrangement), 0, count + 40)
