@@ -29,11 +29,7 @@ def shaped_markup(
     (rows + 1, columns + 1, 2), seen within path data where it is cut. Gradients turn with the piece as a whole, as its matrix
     (a, b, c, d, e, f) about its base line's middle says.
     """
-    paths: dict[tuple[int, int, bool], list[str]] = {}
-    keys = zip(outlines.piece.tolist(), outlines.shape.tolist(), outlines.stroked.tolist(), strict=True)
-    for key, text in zip(keys, _contour_texts(outlines), strict=True):
-        paths.setdefault(key, []).append(text)
-    meshes = {(int(p), int(s)): grid for mesh in outlines.meshes for p, s, grid in zip(mesh.piece, mesh.shape, mesh.points, strict=True)}
+    paths, meshes = _paths_of(outlines), _meshes_of(outlines)
     motifs, matrices, shaped = item.artwork, item.matrices, item.shaped
     outlined, cut = np.zeros((2, len(item.motif)), bool)
     outlined[outlines.outlined] = cut[outlines.cut] = True
@@ -60,6 +56,20 @@ def shaped_markup(
                 parts.append(f'<path d="{"".join(contours)}"{written[key]}/>')
         out.append(f"<g{covering[i]}>{''.join(parts)}</g>\n")
     return "".join(out)
+
+
+def _paths_of(outlines: ShapedOutlines) -> dict[tuple[int, int, bool], list[str]]:
+    """Return path data, a text a contour, of each (piece, shape, is it a stroke outlined)."""
+    paths: dict[tuple[int, int, bool], list[str]] = {}
+    keys = zip(outlines.piece.tolist(), outlines.shape.tolist(), outlines.stroked.tolist(), strict=True)
+    for key, text in zip(keys, _contour_texts(outlines), strict=True):
+        paths.setdefault(key, []).append(text)
+    return paths
+
+
+def _meshes_of(outlines: ShapedOutlines) -> dict[tuple[int, int], np.ndarray]:
+    """Return the mesh (rows + 1, columns + 1, 2) of each (piece, shape) that is a picture."""
+    return {(int(p), int(s)): grid for mesh in outlines.meshes for p, s, grid in zip(mesh.piece, mesh.shape, mesh.points, strict=True)}
 
 
 def _painted(shape: Shape, filled: list[str] | None, stroked: list[str] | None, *, outlined: bool) -> list[tuple[str, list[str], Shape]]:

@@ -147,8 +147,6 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
     then the rim is refined at full size. The border counts as what does not belong when no such
     mark is given. Raises InputError without a mark on the thing.
     """
-    from skimage.graph import MCP_Geometric  # loaded where it is wanted
-
     if not len(belongs):
         raise InputError("mark what belongs to the thing first")
     if len(belongs) + len(not_) > MOST_MARKS:
@@ -156,10 +154,23 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
     h, w = rgba.shape[:2]
     step = max(1, int(np.ceil(np.sqrt(h * w / WORK_PIXELS))))
     small = rgba[step // 2 :: step, step // 2 :: step]
-    lab = scipy.ndimage.gaussian_filter(lab_of(small), (0.7, 0.7, 0))
     sides = [_marked(points, small.shape[:2], step, reach) for points in (belongs, not_)]
     if not len(not_):
         sides[1][[0, -1]] = sides[1][:, [0, -1]] = True
+    share = 1 / (1 + np.exp(-np.clip(_odds(small, sides), -30, 30)))
+    share[sides[0]], share[sides[1]] = 1.0, 0.0
+    scale = (h / share.shape[0], w / share.shape[1])
+    large = np.asarray(scipy.ndimage.zoom(share, scale, order=1, grid_mode=True, mode="nearest"))[:h, :w]
+    soft = np.asarray(scipy.ndimage.gaussian_filter(large, step * 0.6)) if step > 1 else large
+    cover = np.clip((soft - 0.5) / 0.12 + 0.5, 0, 1)
+    return _with_cover(rgba, _without_strays(cover, belongs))
+
+
+def _odds(small: Rgba, sides: list[np.ndarray]) -> np.ndarray:
+    """Return the logarithm of the odds (h, w) that a pixel is of the first of two marked sides, masks (h, w) each."""
+    from skimage.graph import MCP_Geometric  # loaded where it is wanted
+
+    lab = scipy.ndimage.gaussian_filter(lab_of(small), (0.7, 0.7, 0))
     likeness = [_distance_to_colours(lab, mask) for mask in sides]
     edges = np.sqrt(sum(scipy.ndimage.sobel(lab[..., c], axis=a) ** 2 for c in range(3) for a in (0, 1)))
     distances = []
@@ -171,18 +182,18 @@ def lifted_out(rgba: Rgba, belongs: Sequence[Sequence[float]], not_: Sequence[Se
     # what the colours say counts beside what the way says, as odds
     odds = np.log(distances[1] + 1e-6) - np.log(distances[0] + 1e-6)
     odds += 1.5 * scipy.ndimage.gaussian_filter(np.log(likeness[1] + 2.0) - np.log(likeness[0] + 2.0), 0.7)
-    share = 1 / (1 + np.exp(-np.clip(odds, -30, 30)))
-    share[sides[0]], share[sides[1]] = 1.0, 0.0
-    scale = (h / share.shape[0], w / share.shape[1])
-    large = np.asarray(scipy.ndimage.zoom(share, scale, order=1, grid_mode=True, mode="nearest"))[:h, :w]
-    soft = np.asarray(scipy.ndimage.gaussian_filter(large, step * 0.6)) if step > 1 else large
-    cover = np.clip((soft - 0.5) / 0.12 + 0.5, 0, 1)
+    return odds
+
+
+def _without_strays(cover: np.ndarray, belongs: Sequence[Sequence[float]]) -> np.ndarray:
+    """Return a cover (h, w) clear of what hangs together with no point (x, y) that belongs."""
+    h, w = cover.shape
     labels, count = _labelled(cover > 0.5)
     if count:
         marked = {int(labels[min(h - 1, int(y)), min(w - 1, int(x))]) for x, y in belongs} - {0}
         stray = (labels > 0) & ~np.isin(labels, list(marked)) if marked else np.zeros_like(labels, bool)
-        cover[stray] = 0
-    return _with_cover(rgba, cover)
+        return np.where(stray, 0, cover)
+    return cover
 
 
 def _marked(points: Sequence[Sequence[float]], shape: tuple[int, int], step: int, reach: float) -> np.ndarray:

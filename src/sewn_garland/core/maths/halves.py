@@ -18,24 +18,7 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     control values. Return the parts in order, the cubic (k,) each is of, and on which side (k,) it
     lies: 1 where the value is positive at its middle, −1 elsewhere.
     """
-    t = np.linspace(0, 1, SAMPLES)
-    basis = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    mixed = np.flatnonzero((value.min(axis=1) < 0) & (value.max(axis=1) > 0))  # no other curve leaves its side
-    signs = np.sign(value[mixed] @ basis)
-    crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
-    which = mixed[crossed]
-    low, high = t[cell], t[cell + 1]
-    rising = signs[crossed, cell + 1] > 0
-    own_value = value[which]
-    for _ in range(BISECTIONS):  # a root finder for arrays takes longer to be called than these rounds do
-        middle = (low + high) / 2
-        above = _value_at(own_value, middle) > 0
-        high, low = np.where(above == rising, middle, high), np.where(above == rising, low, middle)
-    at = (low + high) / 2
-    for _ in range(NEWTON_ROUNDS):
-        slope = _slope_at(own_value, at)
-        step = _value_at(own_value, at) / np.where(slope == 0, np.inf, slope)
-        at = np.clip(at - step, low, high)
+    which, at = _crossings(value)
     parts, owner, begin = [], [], []
     rest, start, left = cubics.copy(), np.zeros(len(cubics)), np.arange(len(cubics))
     rank = np.arange(len(which)) - np.searchsorted(which, which)
@@ -54,6 +37,29 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     ends = np.where(np.append(own[1:] != own[:-1], True), 1.0, ends)
     middle = _value_at(value[own], (begun + ends) / 2)
     return out, own, np.where(middle > 0, 1, -1)
+
+
+def _crossings(value: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return which cubic (n,) and where on it (n,), as a parameter in order, a value (m, 4) changes its sign."""
+    t = np.linspace(0, 1, SAMPLES)
+    basis = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+    mixed = np.flatnonzero((value.min(axis=1) < 0) & (value.max(axis=1) > 0))  # no other curve leaves its side
+    signs = np.sign(value[mixed] @ basis)
+    crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
+    which = mixed[crossed]
+    low, high = t[cell], t[cell + 1]
+    rising = signs[crossed, cell + 1] > 0
+    own_value = value[which]
+    for _ in range(BISECTIONS):  # a root finder for arrays takes longer to be called than these rounds do
+        middle = (low + high) / 2
+        above = _value_at(own_value, middle) > 0
+        high, low = np.where(above == rising, middle, high), np.where(above == rising, low, middle)
+    at = (low + high) / 2
+    for _ in range(NEWTON_ROUNDS):
+        slope = _slope_at(own_value, at)
+        step = _value_at(own_value, at) / np.where(slope == 0, np.inf, slope)
+        at = np.clip(at - step, low, high)
+    return which, at
 
 
 def _value_at(value: np.ndarray, t: np.ndarray) -> np.ndarray:

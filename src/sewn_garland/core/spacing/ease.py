@@ -136,7 +136,6 @@ def _best_count(
     return best, by
 
 
-# one derivation: how many, how much each is eased and how far the artwork goes beyond a vertex follow from one another
 def space_mitred(
     room: np.ndarray,
     lengths: np.ndarray,
@@ -155,23 +154,8 @@ def space_mitred(
     artwork has to go further ``beyond`` (r, 2) mm a vertex than that piece does, more follow.
     """
     period = Period(lengths, gaps)
-    begin, finish = mitred.T
-    head = np.where(begin, lengths[0] / 2, 0.0)
-    least = 1 + begin.astype(int)
-    openly = np.zeros((len(room), 1), bool)
-
-    def span(n: np.ndarray) -> np.ndarray:
-        tail = np.where(finish[:, None], lengths[(n - 1) % period.size] / 2, 0.0)
-        return period.span(n, closed=openly) - head[:, None] - tail
-
-    fits = period.fitting(room + head + np.where(finish, lengths.mean() / 2, 0.0), closed=openly[:, 0])
-    fits = np.maximum(least, fits)
-    counts = np.maximum(least, fits - 1)[:, None] + np.arange(4)
-    spans = span(counts)
-    possible = (counts <= fits[:, None] + 2) & (spans > 0)
-    counts[~possible.any(axis=1), 0] = fits[~possible.any(axis=1)] + 3
-    possible[:, 0] |= ~possible.any(axis=1)
-    spans = span(counts)
+    head = np.where(mitred[:, 0], lengths[0] / 2, 0.0)
+    counts, spans, possible = _mitred_counts(period, room, head, mitred)
     if ease == "leave":
         within = possible & (spans <= room[:, None] + FIT_SLACK * period.mean)
         pick = np.where(within.any(axis=1), 3 - within[:, ::-1].argmax(axis=1), possible.argmax(axis=1))
@@ -188,14 +172,45 @@ def space_mitred(
     factor = np.ones(len(room)) if ease in ("leave", "gaps") else 1.0 + eased
     extra = eased * period.mean if ease == "gaps" else np.zeros(len(room))
     left = np.maximum(0.0, room - spans * factor - extra * (n - 1))
-    whole = factor * period.sum + extra * period.size
-    first = np.where(begin, np.ceil(np.maximum(0.0, beyond[:, 0] - head * factor) / whole), 0).astype(int)
-    last = np.ceil(np.maximum(0.0, beyond[:, 1] - factor * lengths.min() / 2) / (whole / period.size))
-    last = np.where(finish, last, 0).astype(int)
+    before, after, way = _beyond_vertices(period, mitred, beyond, head, factor, extra)
     return RunSpacings.of(
-        n + period.size * first + last, factor=factor, extra_gap=extra, rest=np.where(left > LEAST_REST_MM, left, 0.0),
-        offset=left * SHARE_OF_REST[rest] - head * factor - first * whole, eased=eased, short=short,
+        n + before + after, factor=factor, extra_gap=extra, rest=np.where(left > LEAST_REST_MM, left, 0.0),
+        offset=left * SHARE_OF_REST[rest] - head * factor - way, eased=eased, short=short,
     )  # fmt: skip
+
+
+def _mitred_counts(period: Period, room: np.ndarray, head: np.ndarray, mitred: np.ndarray):
+    """Return four counts (r, 4) around what fits from vertex to vertex, the mm (r, 4) each spans, and which are possible (r, 4).
+
+    ``head`` (r,) mm of the first piece lie before the first vertex. One of the four is always possible.
+    """
+    openly = np.zeros((len(room), 1), bool)
+    finish = mitred[:, 1]
+
+    def span(n: np.ndarray) -> np.ndarray:
+        tail = np.where(finish[:, None], period.lengths[(n - 1) % period.size] / 2, 0.0)
+        return period.span(n, closed=openly) - head[:, None] - tail
+
+    least = 1 + mitred[:, 0].astype(int)
+    fits = period.fitting(room + head + np.where(finish, period.lengths.mean() / 2, 0.0), closed=openly[:, 0])
+    fits = np.maximum(least, fits)
+    counts = np.maximum(least, fits - 1)[:, None] + np.arange(4)
+    possible = (counts <= fits[:, None] + 2) & (span(counts) > 0)
+    none = ~possible.any(axis=1)
+    counts[none, 0] = fits[none] + 3
+    possible[:, 0] |= none
+    return counts, span(counts), possible
+
+
+def _beyond_vertices(period: Period, mitred: np.ndarray, beyond: np.ndarray, head: np.ndarray, factor: np.ndarray, extra: np.ndarray):
+    """Return how many pieces more lie before (r,) and after (r,) a run, and how many mm (r,) those before take.
+
+    Before go whole periods, so that the order of the variants is kept.
+    """
+    whole = factor * period.sum + extra * period.size
+    periods = np.where(mitred[:, 0], np.ceil(np.maximum(0.0, beyond[:, 0] - head * factor) / whole), 0).astype(int)
+    after = np.ceil(np.maximum(0.0, beyond[:, 1] - factor * period.lengths.min() / 2) / (whole / period.size))
+    return period.size * periods, np.where(mitred[:, 1], after, 0).astype(int), periods * whole
 
 
 _EASES: dict[Ease, Callable[[Period, np.ndarray, np.ndarray, float], RunSpacings]] = {
