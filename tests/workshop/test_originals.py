@@ -1,6 +1,7 @@
 """Work on large pictures: one at a time, given up while it waits and while it goes on."""
 
 import io
+import threading
 
 import numpy as np
 import pytest
@@ -48,3 +49,18 @@ def test_a_preview_is_broken_off_in_its_midst_by_a_newer_one(row):
     with pytest.raises(Overtaken):
         originals.preview(row, how, overtaken=lambda: next(left, True))
     assert not originals.one_at_a_time.locked()
+
+
+def test_a_picture_is_brought_in_while_a_motif_is_being_made_of_another(row, tmp_path):
+    kept = []
+
+    def meanwhile(_share):
+        if not kept:
+            other = threading.Thread(target=lambda: kept.append(originals.keep_original(store, "again", row.data)), daemon=True)
+            other.start()
+            other.join(20)
+
+    store = Store(tmp_path / "other.sqlite")
+    originals.make_motif(store, row, "dots", Preparation(trace="threshold"), report=meanwhile)
+    assert [each.name for each in kept] == ["again"]
+    store.close()

@@ -16,13 +16,14 @@ from ..store import tables
 from ..store.database import Store
 from ..store.history import NotFound
 from .motifs import keep
-from .pictures import Made, Preparation, motif_from_picture
+from .pictures import MOST_PIXELS, Made, Preparation, motif_of_prepared, prepared_picture
 from .scenes import Overtaken, Overtaking
 
 PREVIEW_PIXELS = 350_000
 SHOWN_PIXELS = 1_200_000
 ASK_EVERY_S = 0.1
-one_at_a_time = threading.Lock()  # large pictures are unpacked one after the other, so that memory stays bounded
+one_at_a_time = threading.Lock()  # motifs are made of pictures one after the other
+unpacking = threading.Lock()  # and pictures unpacked, so that memory stays bounded; a new one does not wait for a motif to be traced
 
 
 def keep_original(store: Store, name: str, data: bytes) -> tables.Original:
@@ -62,18 +63,24 @@ def preview(row: tables.Original, how: Preparation, *, overtaken: Overtaking) ->
             raise Overtaken
 
     with _alone(go_on):
-        return motif_from_picture(row.data, how, where=row.name, most_pixels=PREVIEW_PIXELS, report=go_on)
+        return _made(row, how, PREVIEW_PIXELS, go_on)
 
 
 def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, *, report: Callable[[float], None]) -> int:
     """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done."""
     with _alone(lambda: report(0.0)):
-        made = motif_from_picture(row.data, how, where=row.name, report=lambda share: report(0.95 * share))
+        made = _made(row, how, MOST_PIXELS, lambda share: report(0.95 * share))
     report(0.96)
     with store.writing() as session:
         motif = keep(session, name, made.motif, f"bring in {name}")
         assert motif.id is not None
         return motif.id
+
+
+def _made(row: tables.Original, how: Preparation, most_pixels: int, report: Callable[[float], None]) -> Made:
+    with unpacking:
+        prepared = prepared_picture(row.data, how, where=row.name, most_pixels=most_pixels)
+    return motif_of_prepared(prepared, how, report=report)
 
 
 @contextmanager
@@ -89,5 +96,5 @@ def _alone(go_on: Callable[[], None]) -> Iterator[None]:
 
 
 def _read(name: str, data: bytes) -> ReadPicture:
-    with one_at_a_time:
+    with unpacking:
         return read_picture(data, where=name, most_pixels=SHOWN_PIXELS)
