@@ -1185,7 +1185,7 @@ export interface components {
         };
         /**
          * MotifMessage
-         * @description A motif with its shapes, in mm from the frame's top left.
+         * @description A motif with its shapes, in mm from the frame's top left; ``pitch_mm`` is how far its neighbours lie.
          */
         MotifMessage: {
             /** Id */
@@ -1202,6 +1202,8 @@ export interface components {
             base_line_mm: number;
             /** Joints Mm */
             joints_mm: number[][] | null;
+            /** Pitch Mm */
+            pitch_mm: number;
             /** Cuts Mm */
             cuts_mm: number[] | null;
             /** Points */
@@ -1290,6 +1292,8 @@ export interface components {
         /**
          * ShapeMessage
          * @description A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
+         *
+         *     What lies ``under`` is painted before anything else of the line.
          */
         ShapeMessage: {
             /** D */
@@ -1300,6 +1304,8 @@ export interface components {
             group: number;
             /** Derived */
             derived: boolean;
+            /** Under */
+            under: boolean;
             /** Box */
             box: number[];
             fill_gradient: components["schemas"]["GradientMessage"] | null;
@@ -1433,7 +1439,7 @@ export interface components {
             /** Version */
             version: number;
             /** Edit */
-            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
+            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
             /** Label */
             label?: string | null;
             /**
@@ -1722,6 +1728,21 @@ export interface components {
             /** Joints Mm */
             joints_mm: number[][] | null;
         };
+        /**
+         * Lie
+         * @description Lay parts under the neighbouring pieces, or over them again.
+         */
+        Lie: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "lie";
+            /** Parts */
+            parts: number[];
+            /** Under */
+            under: boolean;
+        };
         /** Light */
         Light: {
             /**
@@ -1834,7 +1855,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            op: "group" | "outline" | "remove" | "ungroup";
+            op: "group" | "interlock" | "outline" | "remove" | "ungroup";
             /** Parts */
             parts: number[];
         };
@@ -2052,12 +2073,10 @@ export interface components {
         };
         /**
          * MotifBench
-         * @description A motif as it stands or as it would be, with everything measured about it; ``pitch_mm`` is how far its neighbours lie.
+         * @description A motif as it stands or as it would be, with everything measured about it.
          */
         MotifBench: {
             motif: components["schemas"]["MotifMessage"];
-            /** Pitch Mm */
-            pitch_mm: number;
             seam: components["schemas"]["SeamMessage"];
             weight: components["schemas"]["WeightMessage"];
             /** Gradings */
@@ -2162,7 +2181,7 @@ export interface components {
              */
             seq: number;
             /** Edit */
-            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
+            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
             /** Points Of */
             points_of?: number | null;
         };

@@ -1,7 +1,7 @@
 import type { PictureMesh, ScenePieces } from "../api/scenes";
 import { CONTOURS } from "../api/tables";
 import { paintMesh } from "./meshes";
-import { fillPath, fillStroke, stampPicture, strokePath, type Stamp } from "./stamp";
+import { fillPath, fillStroke, isOf, stampPicture, strokePath, type Pass, type Stamp } from "./stamp";
 import type { Ctx, View } from "./view";
 
 /** What of a scene outlined pieces are painted from. */
@@ -17,7 +17,7 @@ export const inPiece = (ctx: Ctx, m: Float32Array, { scale: s, x, y }: View): vo
   ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + x, m[5] * s + y);
 
 /**
- * Paint a piece by its outlines, which begin at the row `at` of the contours: each shape's as one path, with its paints. `how`
+ * Paint a piece, what of it is of a pass, by its outlines, which begin at the row `at` of the contours: each shape's as one path, with its paints. `how`
  * tells whether strokes are outlines themselves. Return the row where the next piece's begin.
  */
 export function paintOutlines(
@@ -28,13 +28,16 @@ export function paintOutlines(
   at: number,
   stamp: Stamp,
   page: View,
+  pass: Pass,
 ): number {
   const m = laid.matrices.subarray(piece * 6, piece * 6 + 6);
   const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
   const own = (): void => inPiece(ctx, m, page);
   inPage(ctx, page);
   stamp.shapes.forEach((ready, shape) => {
+    const painted = isOf(pass, ready);
     if (ready.picture) {
+      if (!painted) return;
       const mesh = meshAt(laid.meshes, piece, shape);
       if (mesh) return paintMesh(ctx, ready.picture.image, mesh.mesh, mesh.first, page.scale);
       own();
@@ -42,13 +45,13 @@ export function paintOutlines(
       return inPage(ctx, page);
     }
     let end = traced(ctx, laid, at, piece, shape, 0);
-    if (end > at) {
+    if (end > at && painted) {
       fillPath(ctx, ready, own);
       if (how !== STROKES_OUTLINED) strokePath(ctx, ready, factor, own);
     }
     at = end;
     end = traced(ctx, laid, at, piece, shape, 1);
-    if (end > at) fillStroke(ctx, ready, own);
+    if (end > at && painted) fillStroke(ctx, ready, own);
     at = end;
   });
   return at;

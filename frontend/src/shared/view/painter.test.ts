@@ -35,6 +35,7 @@ const motif = (): Motif => ({
   width_mm: 8,
   height_mm: 2,
   base_line_mm: 1,
+  pitch_mm: 8,
   points: 6,
   left_out: [],
   cuts_mm: null,

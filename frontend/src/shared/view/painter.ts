@@ -4,7 +4,7 @@ import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { Specks } from "./specks";
-import { laidArtwork, stampOf, stampShapes, type Artwork, type Stamp } from "./stamp";
+import { laidArtwork, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
 import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./view";
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
@@ -52,20 +52,24 @@ export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, are
   const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
   const line: Cover = { share: laid.covers, way: laid.laid_on_as };
   const box = boxOf(area, ratio);
-  if (isWhole(line)) paintAll(new Painter(ctx, laid, page, sightOf(area, ratio)));
+  if (isWhole(line)) paintAll(ctx, laid, page, sightOf(area, ratio));
   else
     asGroup(ctx, box, line, (own, [x, y]) =>
-      paintAll(
-        new Painter(own, laid, { ...page, x: page.x - x, y: page.y - y }, sightOf({ width: box.width, height: box.height }, 1)),
-      ),
+      paintAll(own, laid, { ...page, x: page.x - x, y: page.y - y }, sightOf({ width: box.width, height: box.height }, 1)),
     );
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-function paintAll(painter: Painter): void {
-  for (let piece = 0; piece < painter.count; piece++) painter.paint(piece);
-  painter.end();
+function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight): void {
+  for (const pass of passesOf(laid.stamps)) {
+    const painter = new Painter(ctx, laid, page, seen, pass);
+    for (let piece = 0; piece < painter.count; piece++) painter.paint(piece);
+    painter.end();
+  }
 }
+
+/** The passes in which a line of these stamps is painted. */
+const passesOf = (stamps: Stamp[]): Pass[] => stamps.find(({ passes }) => passes.length > 1)?.passes ?? ["all"];
 
 /** The whole device pixels that an area touches. */
 function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {
@@ -73,7 +77,7 @@ function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {
   return { left, top, width: Math.ceil((x + width) * ratio) - left, height: Math.ceil((y + height) * ratio) - top };
 }
 
-/** Paints pieces one after the other, in their order; `page` in device pixels. */
+/** Paints pieces, what of them is of a pass, one after the other, in their order; `page` in device pixels. */
 class Painter {
   readonly count: number;
   private readonly specks: Specks;
@@ -85,6 +89,7 @@ class Painter {
     private readonly laid: Laid,
     private readonly page: View,
     private readonly seen: Sight,
+    private readonly pass: Pass,
   ) {
     this.specks = new Specks(ctx);
     this.count = laid.matrices.length / PIECES.width;
@@ -107,13 +112,15 @@ class Painter {
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
     if (!this.seen(x, y, reach)) return;
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
-    if (stamp.reach * size < SPECK_PX) return this.specks.add(stamp.speck, cover, a, b, c, d, x, y);
+    const speck = stamp.reach * size < SPECK_PX;
+    if (speck && this.pass === "under") return;
+    if (speck) return this.specks.add(stamp.speck, cover, a, b, c, d, x, y);
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
     const one = (on: Ctx, from: Px): void => {
       if (how === STAMPED) {
         on.setTransform(a, b, c, d, x - from[0], y - from[1]);
-        stampShapes(on, stamp, UNSEEN_PX / size);
+        stampShapes(on, stamp, UNSEEN_PX / size, this.pass);
       } else this.paintOutlined(on, piece, how, stamp, { ...page, x: page.x - from[0], y: page.y - from[1] });
     };
     if (isWhole(cover)) one(ctx, [0, 0]);
@@ -143,7 +150,7 @@ class Painter {
     const { contours } = this.laid;
     while (this.contour * CONTOURS.width < contours.length && contours[this.contour * CONTOURS.width + CONTOURS.piece] < piece)
       this.contour++;
-    this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page);
+    this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page, this.pass);
   }
 
   /** Clip to what is kept of a piece about `centre` that reaches so far (mm), where it ends on bisectors; tell whether it does. */

@@ -45,7 +45,14 @@ export interface Stamp {
   speck: { colour: string; left: number; top: number; right: number; bottom: number };
   /** Whether nothing of it lies over anything else of it, so that it covers part by part as it does as one. */
   single: boolean;
+  /** In which passes its line is painted: what lies under the neighbours before everything else, where there is such. */
+  passes: Pass[];
 }
+
+/** Which of the shapes are painted: all, or in two goes over all pieces of a line. */
+export type Pass = "all" | "under" | "over";
+
+export const isOf = (pass: Pass, { shape }: Ready): boolean => pass === "all" || shape.under === (pass === "under");
 
 const stamps = new WeakMap<Artwork, Stamp>();
 
@@ -89,7 +96,8 @@ export function stampOf(art: Artwork): Stamp {
       Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base)),
     ),
   );
-  const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes) };
+  const passes: Pass[] = art.shapes.some((shape) => shape.under) ? ["under", "over"] : ["all"];
+  const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes), passes };
   stamps.set(art, stamp);
   return stamp;
 }
@@ -186,10 +194,10 @@ function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): v
   if (ready.shape.dashes.length) ctx.setLineDash([]);
 }
 
-/** Paint the shapes once where the context stands, but those thinner than `unseen` mm. */
-export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0): void {
+/** Paint the shapes of a pass once where the context stands, but those thinner than `unseen` mm. */
+export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0, pass: Pass = "all"): void {
   for (const ready of stamp.shapes) {
-    if (ready.thin < unseen) continue;
+    if (ready.thin < unseen || !isOf(pass, ready)) continue;
     if (ready.picture) {
       stampPicture(ctx, ready.picture);
       continue;

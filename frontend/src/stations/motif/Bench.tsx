@@ -19,7 +19,7 @@ export function Bench() {
   const night = useWork((work) => work.night);
   const drawing = useBeginning((now) => now.drawing);
   const [box, size] = useSize<HTMLDivElement>();
-  const { motif, pitch_mm } = bench;
+  const { motif } = bench;
   const standing = edit.standing ?? bench;
   const fitted = useMemo(() => benchView(size, standing), [size, standing]);
   const { originX, originY } = edit;
@@ -72,7 +72,7 @@ export function Bench() {
       </svg>
       {drawing && <DrawOver view={view} drawing={drawing} />}
       <p className={`pointer-events-none absolute bottom-2 left-5 text-[12.5px] ${night ? "text-white/75" : "text-moss"}`}>
-        Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {pitch_mm.toFixed(2)} mm.{" "}
+        Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {motif.pitch_mm.toFixed(2)} mm.{" "}
         {motif.cuts_mm
           ? "What lies between the tapes repeats, as along the foot."
           : "Neighbours are pale: what is drawn here is always seen repeating."}

@@ -35,8 +35,11 @@ export function PartList() {
                   strokeWidth="1.5"
                 />
               </svg>
-              <span className="truncate">{shape.name || `Part ${i + 1}`}</span>
-              {shape.group > 0 && <span className="ml-auto text-[11px] text-moss">group {shape.group}</span>}
+              <span className="min-w-0 truncate leading-tight">
+                {shape.name || `Part ${i + 1}`}
+                {shape.under && <span className="block text-[11px] font-normal text-moss">lies under</span>}
+              </span>
+              {shape.group > 0 && <span className="ml-auto shrink-0 text-[11px] text-moss">group {shape.group}</span>}
             </button>
           </li>
         ))}

@@ -22,6 +22,7 @@ export function ShapesPanel() {
     </button>
   );
   const clear = (): void => choose([]);
+  const [under, over] = [true, false].map((is) => parts.some((i) => motif.shapes[i]?.under === is));
   const stroked = parts.some((i) => motif.shapes[i]?.stroke);
   return (
     <div className="flex h-full gap-4">
@@ -44,6 +45,11 @@ export function ShapesPanel() {
           {act("Up one", { op: "order", parts, to: "forward" }, some, clear)}
           {act("Down one", { op: "order", parts, to: "backward" }, some, clear)}
           {act("Right below", { op: "order", parts, to: "back" }, some, clear)}
+        </Row>
+        <Row words="Beside neighbours">
+          {act("Over them", { op: "lie", parts, under: false }, under)}
+          {act("Under them", { op: "lie", parts, under: true }, over)}
+          {act("Over and under", { op: "interlock", parts }, some, clear)}
         </Row>
         <Row words={two ? "Align together" : "Align to frame"}>
           {act("left", { op: "align", parts, to: "left" })}

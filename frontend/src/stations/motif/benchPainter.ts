@@ -1,5 +1,6 @@
-import { type MotifBench } from "../../shared/api/client";
-import { stampOf, stampShapes } from "../../shared/view/stamp";
+import { type Motif, type MotifBench } from "../../shared/api/client";
+import { asGroup, covering, WHOLE } from "../../shared/view/cover";
+import { stampOf, stampShapes, type Pass } from "../../shared/view/stamp";
 import type { Ctx, View } from "../../shared/view/view";
 
 const PALE = 0.26;
@@ -11,43 +12,66 @@ export function paintBench(
   bench: MotifBench,
   view: View,
 ): void {
-  const { motif, pitch_mm } = bench;
+  const { motif } = bench;
+  const cuts = motif.cuts_mm;
+  const row = rowOf(motif, area, ratio, view);
+  const pale = { share: cuts ? PALE * 0.8 : PALE, way: "normal" as const };
+  const wanted = row.places.filter((k) => !cuts || k === 0);
+  if (row.stamp.passes.length === 1) {
+    covering(ctx, pale, () => wanted.forEach((k) => (k || cuts) && row.put(ctx, k, "all")));
+    within(ctx, cuts, area, ratio, view, () => row.put(ctx, 0, "all"));
+  } else {
+    // the whole row as it would be painted, pale; then what is seen of the motif in the midst of it
+    const box = { left: 0, top: 0, width: Math.ceil(area.width * ratio), height: Math.ceil(area.height * ratio) };
+    const inPasses = (own: Ctx, way: (k: number) => GlobalCompositeOperation): void =>
+      row.stamp.passes.forEach((pass) =>
+        wanted.forEach((k) => {
+          own.globalCompositeOperation = way(k);
+          row.put(own, k, pass);
+        }),
+      );
+    asGroup(ctx, box, pale, (own) => inPasses(own, () => "source-over"));
+    asGroup(ctx, box, WHOLE, (own) => {
+      within(own, cuts, area, ratio, view, () => inPasses(own, (k) => (k ? "destination-out" : "source-over")));
+      own.globalCompositeOperation = "source-over";
+    });
+  }
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  if (cuts) paintStrip(ctx, area, ratio, bench);
+}
+
+/** A motif among its neighbours at their pitch, those that are seen. */
+function rowOf(motif: Motif, area: { width: number }, ratio: number, view: View) {
   const stamp = stampOf(motif);
-  const [from, to] = motif.cuts_mm ?? [0, motif.width_mm];
-  const cut = motif.cuts_mm !== null;
-  const put = (shift: number, alpha: number, clip: [number, number] | null): void => {
-    ctx.save();
-    if (clip) {
-      ctx.beginPath();
-      ctx.rect(view.x + (clip[0] + shift) * view.scale, 0, (clip[1] - clip[0]) * view.scale, area.height);
-      ctx.clip();
-    }
-    ctx.globalAlpha = alpha;
-    const s = view.scale * ratio;
-    ctx.setTransform(
-      s,
-      0,
-      0,
-      s,
-      (view.x + (motif.width_mm / 2 + shift) * view.scale) * ratio,
-      (view.y + motif.base_line_mm * view.scale) * ratio,
-    );
-    stampShapes(ctx, stamp);
-    ctx.restore();
+  const many = Math.min(Math.ceil(area.width / view.scale / motif.pitch_mm / 2) + 1, 6);
+  const s = view.scale * ratio;
+  const [x, y] = [view.x * ratio + (motif.width_mm / 2) * s, view.y * ratio + motif.base_line_mm * s];
+  const places = Array.from({ length: 2 * many + 1 }, (_, i) => i - many);
+  const put = (ctx: Ctx, k: number, pass: Pass): void => {
+    ctx.setTransform(s, 0, 0, s, x + k * motif.pitch_mm * s, y);
+    stampShapes(ctx, stamp, 0, pass);
   };
-  const reach = Math.ceil(area.width / view.scale / pitch_mm / 2) + 1;
-  const many = Math.min(reach, 6);
-  if (!cut) for (let k = -many; k <= many; k++) if (k) put(k * pitch_mm, PALE, null);
-  if (cut) put(0, PALE * 0.8, null);
-  put(0, 1, cut ? [from, to] : null);
-  if (cut) paintStrip(ctx, area, ratio, bench);
+  return { stamp, places, put };
+}
+
+/** Paint what lies between the cuts, where there are any. */
+function within(ctx: Ctx, cuts: number[] | null, area: { height: number }, ratio: number, view: View, paint: () => void): void {
+  if (!cuts) return paint();
+  ctx.save();
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  ctx.beginPath();
+  ctx.rect(view.x + cuts[0] * view.scale, 0, (cuts[1] - cuts[0]) * view.scale, area.height);
+  ctx.clip();
+  paint();
+  ctx.restore();
 }
 
 const STRIP_PX = 40;
 
 /** What lies between the cuts, repeated small along the foot of the bench. */
 function paintStrip(ctx: Ctx, area: { width: number; height: number }, ratio: number, bench: MotifBench): void {
-  const { motif, pitch_mm } = bench;
+  const { motif } = bench;
+  const { pitch_mm } = motif;
   const from = motif.cuts_mm![0];
   const scale = Math.min(STRIP_PX / motif.height_mm, area.width / (3 * pitch_mm));
   const top = area.height - 36 - motif.height_mm * scale;

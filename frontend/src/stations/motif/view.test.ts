@@ -7,8 +7,7 @@ const part = (group: number, derived = false, box = [0, 0, 4, 2]): Shape =>
 
 const bench = (cuts_mm: number[] | null, shapes = [part(0, false, [0, 0, 20, 10])]): MotifBench =>
   ({
-    motif: { width_mm: 20, height_mm: 10, base_line_mm: 5, cuts_mm, shapes },
-    pitch_mm: cuts_mm ? cuts_mm[1] - cuts_mm[0] : 20,
+    motif: { width_mm: 20, height_mm: 10, base_line_mm: 5, pitch_mm: 20, cuts_mm, shapes },
   }) as unknown as MotifBench;
 
 test("the motif lies in the middle with room for its neighbours", () => {

@@ -5,11 +5,11 @@ export type Box = [number, number, number, number];
 
 /** Fit a motif, with a good part of its neighbours, into the work surface. */
 export function benchView(size: { width: number; height: number }, bench: MotifBench): View {
-  const { motif, pitch_mm } = bench;
+  const { motif } = bench;
   const boxes = motif.shapes.map((s) => s.box);
   const top = Math.min(0, ...boxes.map((b) => b[1]));
   const foot = Math.max(motif.height_mm, ...boxes.map((b) => b[3]));
-  const across = motif.cuts_mm ? motif.width_mm * 1.15 : pitch_mm * 2.3;
+  const across = motif.cuts_mm ? motif.width_mm * 1.15 : motif.pitch_mm * 2.3;
   const scale = Math.max(0.01, Math.min((size.width - 60) / across, (size.height - 130) / (foot - top)));
   const middle = motif.cuts_mm ? motif.width_mm / 2 : (motif.cuts_mm ?? [0, motif.width_mm]).reduce((a, b) => a + b) / 2;
   return { scale, x: size.width / 2 - middle * scale, y: size.height / 2 + 6 - ((top + foot) / 2) * scale };

@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 from ..artwork.fills import stroke_as_shape
 from ..errors import InputError
 from ..values.motif import Motif, Shape
-from . import best_cuts, cutting, framing, live, nodes, rims, shading, weight
+from . import best_cuts, cutting, framing, interlocking, live, nodes, rims, shading, weight
 from . import parts as shape_work
 
 
@@ -115,6 +115,8 @@ EDITS: dict[str, Edit] = {
     "ungroup": Edit(shape_work.ungrouped, "let go the group"),
     "align": Edit(shape_work.aligned, "align", True),
     "combine": Edit(shape_work.combined_parts, "combine"),
+    "lie": Edit(interlocking.lying, "lie over or under"),
+    "interlock": Edit(interlocking.interlocked, "interlock"),
     "outline": Edit(_strokes_as_shapes, "stroke to shape"),
     "thin": Edit(_each(rims.thinned), "thin"),
     "fray": Edit(_each(rims.frayed), "fray"),

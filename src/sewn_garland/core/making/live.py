@@ -15,7 +15,7 @@ from ..errors import InputError
 from ..values.motif import Motif, Recipe, Shape, fill_of, mapped
 from .parts import checked_size, chosen, free_group
 from .soft_edge import Grading, graded
-from .starters import motif_from_starter
+from .starters import EDGE_NAME, LATER, motif_from_starter, starter_named
 
 
 def remade(motif: Motif) -> Motif:
@@ -138,20 +138,28 @@ def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Moti
         return replace(motif, recipes=tuple(changed if r.group == group else r for r in motif.recipes))
     kept = dict(recipe.figures)
     name = str(kept.pop("starter"))
-    known = {key: float(value) for key, value in kept.items()}
+    known = {key: LATER[key] for key in (f.name for f in starter_named(name).figures) if key in LATER} | {
+        key: float(value) for key, value in kept.items()
+    }
     old = [s for s in motif.shapes if s.group == group]
-    new = motif_from_starter(name, {**known, **figures})
+    new = motif_from_starter(name, {**known, **figures}, colour=old[-1].fill and old[-1].fill.colour)
     before = motif_from_starter(name, known)
     shift = np.array(box_of(old)[:2]) - np.array(box_of(before.shapes)[:2])
     matrix = np.array([[1.0, 0.0, shift[0]], [0.0, 1.0, shift[1]]])
-    made = [replace(mapped(s, matrix), fill=old[0].fill, stroke=old[0].stroke, group=group, name=old[0].name) for s in new.shapes]
+    made = [_painted_as(replace(mapped(s, matrix), group=group), old) for s in new.shapes]
     at = next(i for i, s in enumerate(motif.shapes) if s.group == group)
     shapes = [s for s in motif.shapes if s.group != group]
     shapes[at:at] = made
     recipes = tuple(replace(new.recipes[0], group=group) if r.group == group else r for r in motif.recipes)
     alone = len(old) == len(motif.shapes) and np.abs(shift).max() < 1e-3  # what is kept is rounded
-    frame = {"width": new.width, "height": new.height, "base_line": new.base_line} if alone else {}
+    frame = {"width": new.width, "height": new.height, "base_line": new.base_line, "joints": new.joints} if alone else {}
     return replace(motif, shapes=tuple(shapes), recipes=recipes, **frame)
+
+
+def _painted_as(shape: Shape, old: list[Shape]) -> Shape:
+    """Paint a starter's shape as the old one of its name is; renamed ones as the topmost, but an edge, which has a shade of its own."""
+    known = next((s for s in old if s.name == shape.name), None if shape.name.endswith(EDGE_NAME) else old[-1])
+    return shape if known is None else replace(shape, fill=known.fill, stroke=known.stroke, name=known.name)
 
 
 def with_starter_added(motif: Motif, starter: str, figures: Mapping[str, float], x_mm: float, y_mm: float, colour: str | None) -> Motif:

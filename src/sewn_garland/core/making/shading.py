@@ -33,7 +33,7 @@ def backing(shapes: list[Shape], *, colour: str, grow_mm: float, fill_holes: boo
     return Shape(commands, points, Paint(colour), name="Back")
 
 
-def _inset(own: tuple[str, np.ndarray, str], inset_mm: float) -> tuple[str, np.ndarray, str]:
+def inset(own: tuple[str, np.ndarray, str], inset_mm: float) -> tuple[str, np.ndarray, str]:
     """Return an outline with its rim cut away, empty where nothing is left.
 
     A rim wider than what it goes round turns inside out in the engine, so it is cut in steps that
@@ -70,7 +70,7 @@ def light_on(
     own = covered(shape)
     angle = np.radians(from_deg)
     toward = np.array([np.cos(angle), np.sin(angle)]) * (1 if kind == "highlight" else -1)
-    own = _inset(own, inset_mm)
+    own = inset(own, inset_mm)
     if not own[0]:
         return None
     commands, points = combined([own, (own[0], own[1] - toward * width_mm, own[2])], "cut_out")

@@ -14,12 +14,15 @@ import numpy as np
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
 from ..maths.bounds import outline_box
+from ..maths.colour import hex_from_rgb, rgb_from_hex
 from ..maths.curves import cubics_from_arc
 from ..maths.outlines import Outline, joined
 from ..values.motif import Motif, Paint, Recipe, Shape
+from .interlocking import interlocked
 
 COLOURS = {"loden": "#20352c", "madder": "#a63a2f", "indigo": "#2c4a84", "weld": "#c9971c", "brass": "#9a7a3c", "sea": "#3f7f78"}
 Figures = Mapping[str, float]
+YES_NO = "yes or no"  # the unit of a figure that is 1 or 0
 
 
 @dataclass(frozen=True)
@@ -33,14 +36,26 @@ class Figure:
     most: float
 
 
+INTERLOCKED = Figure("interlocked", YES_NO, 1, 0, 1)  # whether neighbours that hang in one another go over and under
+EDGE_NAME = "edge"
+EDGE = Figure(EDGE_NAME, "mm", 0.3, 0, 100)  # a darker rim, for crossings to be seen
+LATER = {INTERLOCKED.name: 0.0, EDGE.name: 0.0}  # figures that came later, and what they are of recipes without them
+EDGE_SHADE = 0.62  # of the colour's light; chosen
+
+
 @dataclass(frozen=True)
 class Drawn:
-    """What a starter draws: outlines in order, with the frame's size and base line in mm."""
+    """What a starter draws: outlines in order, with the frame's size, base line and joints in mm.
+
+    ``edges`` are outlines below all of them, in a darker shade.
+    """
 
     outlines: tuple[Outline, ...]
     width: float
     height: float
     base_line: float
+    edges: tuple[Outline, ...] = ()
+    joints: tuple[tuple[float, float], tuple[float, float]] | None = None
 
 
 @dataclass(frozen=True)
@@ -62,9 +77,15 @@ def motif_from_starter(name: str, figures: Figures | None = None, *, colour: str
     values = checked_figures(starter, figures or {})
     drawn = starter.draw(values)
     paint = Paint(colour or COLOURS[starter.colour])
-    shapes = tuple(Shape(c, p, paint, group=1, derived=False, name=starter.name) for c, p in drawn.outlines)
+    dark = Paint(hex_from_rgb(EDGE_SHADE * rgb_from_hex(paint.colour)))
+    outlines = [
+        *((outline, dark, f"{starter.name} {EDGE_NAME}") for outline in drawn.edges),
+        *((o, paint, starter.name) for o in drawn.outlines),
+    ]
+    shapes = tuple(Shape(c, p, own, group=1, derived=False, name=named) for (c, p), own, named in outlines)
     recipe = Recipe(1, "starter", (("starter", name), *values.items()))
-    return Motif(shapes, drawn.width, drawn.height, drawn.base_line, recipes=(recipe,))
+    motif = Motif(shapes, drawn.width, drawn.height, drawn.base_line, joints=drawn.joints, recipes=(recipe,))
+    return interlocked(motif, range(len(shapes))) if values.get(INTERLOCKED.name) else motif
 
 
 def starter_named(name: str) -> Starter:
@@ -125,19 +146,36 @@ def _pill(f: Figures) -> Drawn:
 
 
 def _ring(f: Figures) -> Drawn:
-    r, hole = f["diameter"] / 2, f["diameter"] / 2 - f["wire"]
-    if hole <= 0:
+    r = f["diameter"] / 2
+    if f["wire"] >= r:
         raise InputError("the wire of a ring must be less than half its diameter")
-    return Drawn((joined([_ellipse(r, r, r, r), _ellipse(r, r, hole, hole, hole=True)]),), 2 * r, 2 * r, r)
+
+    def rim(inset: float) -> Outline:
+        outer, hole = r - inset, r - f["wire"] + inset
+        return joined([_ellipse(r, r, outer, outer), _ellipse(r, r, hole, hole, hole=True)])
+
+    return _wired(f, rim, 2 * r, 2 * r)
 
 
 def _link(f: Figures) -> Drawn:
     length, height, wire = f["length"], f["height"], f["wire"]
     if 2 * wire >= min(length, height):
         raise InputError("the wire of a link must be less than half its length and height")
-    outer = _rounded_rect(0, 0, length, height, height / 2)
-    inner = _rounded_rect(wire, wire, length - 2 * wire, height - 2 * wire, height / 2 - wire, hole=True)
-    return Drawn((joined([outer, inner]),), length, height, height / 2)
+
+    def rim(inset: float) -> Outline:
+        sides = [(e, length - 2 * e, height - 2 * e) for e in (inset, wire - inset)]
+        return joined([_rounded_rect(e, e, w, h, h / 2, hole=i == 1) for i, (e, w, h) in enumerate(sides)])
+
+    return _wired(f, rim, length, height)
+
+
+def _wired(f: Figures, rim: Callable[[float], Outline], length: float, height: float) -> Drawn:
+    """Return what is bent of wire, its outline drawn inset by mm, on a darker edge, with joints for its neighbours to hang in it."""
+    wire, edge, base_line = f["wire"], f["edge"], height / 2
+    if 2 * edge >= wire:
+        raise InputError("the edge must be less than half the wire")
+    edges = (rim(0.0),) if edge else ()
+    return Drawn((rim(edge),), length, height, base_line, edges, ((wire, base_line), (length - wire, base_line)))
 
 
 def _bar(f: Figures) -> Drawn:
@@ -310,8 +348,8 @@ def _mm(name: str, standard: float, least: float = 0.1, most: float = 500.0) -> 
 
 STARTERS: dict[str, Starter] = {s.name.lower().replace(" ", "-"): s for s in (
     Starter("Pill", (_mm("length", 8), _mm("thickness", 2)), "madder", _pill),
-    Starter("Ring", (_mm("diameter", 10), _mm("wire", 1.6)), "brass", _ring),
-    Starter("Link", (_mm("length", 16), _mm("height", 9), _mm("wire", 2)), "indigo", _link),
+    Starter("Ring", (_mm("diameter", 10), _mm("wire", 1.6), EDGE, INTERLOCKED), "brass", _ring),
+    Starter("Link", (_mm("length", 16), _mm("height", 9), _mm("wire", 2), EDGE, INTERLOCKED), "indigo", _link),
     Starter("Bar", (_mm("length", 10), _mm("thickness", 2.5), _mm("rounding", 0, 0)), "loden", _bar),
     Starter("Ellipse", (_mm("length", 8), _mm("height", 5)), "sea", _ellipse_starter),
     Starter("Leaf", (_mm("length", 14), _mm("height", 5), Figure("fullest", "%", 40, 10, 90), _mm("bow", 1, 0)), "sea", _leaf),

@@ -55,10 +55,11 @@ def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: 
 
 
 def _owned(shape: Shape, drawn: Drawn) -> Shape:
-    """Give a shape the name and group that one of our own files keeps with it."""
+    """Give a shape what only our own files know of it: its name, its group, and whether it lies under its neighbours."""
     name, group = drawn.element.get("data-name", ""), drawn.element.get("data-group", "")
     own_group = int(group) if re.fullmatch(r"\d{1,6}", group) else 0
-    return replace(shape, name=name[:80], group=own_group, derived=bool(own_group) and drawn.element.get("data-derived") == "1")
+    derived = bool(own_group) and drawn.element.get("data-derived") == "1"
+    return replace(shape, name=name[:80], group=own_group, derived=derived, under=drawn.style.get("data-lies") == "under")
 
 
 def _recipes_of(source: SvgSource, shapes: list[Shape]) -> tuple[Recipe, ...]:

@@ -29,7 +29,7 @@ NEVER_DRAWN = {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linea
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 INHERITED = ("fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity", "stroke-linecap", "stroke-linejoin",
              "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility", "clip-rule", "paint-order", "marker",
-             "marker-start", "marker-mid", "marker-end")  # fmt: skip
+             "marker-start", "marker-mid", "marker-end", "data-lies")  # fmt: skip
 IN_CSS_ALONE = ("translate", "rotate", "scale")
 MARKERS = ("marker", "marker-start", "marker-mid", "marker-end")
 OWN = ("display", "opacity", "clip-path", "mask", "filter", "overflow", *PROPERTIES)

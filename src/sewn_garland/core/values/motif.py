@@ -75,7 +75,8 @@ class Shape:
 
     A picture is a shape whose outline is its rectangle, from its top left clockwise, without fill
     and stroke. ``group`` 0 is none; ``derived`` shapes are made from the others of their group by
-    the group's recipe, and made anew with it.
+    the group's recipe, and made anew with it. What lies ``under`` is painted before anything else of the line, so that the
+    neighbouring pieces lie over it.
     """
 
     commands: str
@@ -87,6 +88,7 @@ class Shape:
     name: str = ""
     group: int = 0
     derived: bool = False
+    under: bool = False
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -137,6 +139,13 @@ class Motif:
     def span(self) -> tuple[float, float]:
         """Return where the repeat lies along the base line: between the cuts, else the whole frame."""
         return self.cuts or (0.0, self.width)
+
+    @property
+    def pitch(self) -> float:
+        """Return how far its neighbours lie in mm: from joint to joint where it has level ones, else from edge to edge."""
+        left, right = self.joint_points
+        level = self.joints is not None and self.cuts is None and left[1] == right[1]
+        return float(right[0] - left[0]) if level else float(self.span[1] - self.span[0])
 
     def recipe_of(self, group: int) -> Recipe | None:
         """Return the recipe of a group, or None."""

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..maths.ragged import ranges
 from .arrays import freeze_arrays
 
 
@@ -69,6 +70,24 @@ class ShapedOutlines:
                 tuple(_meshes_of(mesh, first, edges[i + 1]) for mesh in self.meshes),
             ))  # fmt: skip
         return parts
+
+    def some(self, contours: np.ndarray, piece: np.ndarray, shape: np.ndarray) -> ShapedOutlines:
+        """Return some of the contours, a mask (c,), of pieces and shapes numbered anew.
+
+        ``piece`` (n,) gives every piece its new number, −1 where it goes, ``shape`` (n, most shapes) likewise every shape's.
+        """
+        first, count = self.starts[:-1][contours], np.diff(self.starts)[contours]
+        own, of = self.piece[contours], self.shape[contours]
+        renumbered = {name: (new := piece[getattr(self, name)])[new >= 0] for name in ("pieces", "outlined", "cut")}
+        meshes = []
+        for mesh in self.meshes:
+            new = shape[mesh.piece, mesh.shape]
+            kept = new >= 0
+            meshes.append(PictureMeshes(mesh.points[kept], piece[mesh.piece[kept]], new[kept]))
+        return ShapedOutlines(
+            self.points[ranges(first, count)], np.append(0, np.cumsum(count)), self.closed[contours], piece[own], shape[own, of],
+            self.stroked[contours], meshes=tuple(meshes), **renumbered,
+        )  # fmt: skip
 
 
 NOTHING = np.zeros(0, int)

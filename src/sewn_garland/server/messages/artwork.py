@@ -33,12 +33,16 @@ class PictureMessage(Message):
 
 
 class ShapeMessage(Message):
-    """A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others."""
+    """A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
+
+    What lies ``under`` is painted before anything else of the line.
+    """
 
     d: str
     name: str
     group: int
     derived: bool
+    under: bool
     box: list[float]
     fill_gradient: GradientMessage | None
     stroke_gradient: GradientMessage | None

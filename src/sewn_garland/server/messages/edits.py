@@ -52,8 +52,16 @@ class Duplicate(Message):
 class OnParts(Message):
     """A change that needs nothing but its parts."""
 
-    op: Literal["remove", "group", "ungroup", "outline"]
+    op: Literal["remove", "group", "ungroup", "outline", "interlock"]
     parts: Parts
+
+
+class Lie(Message):
+    """Lay parts under the neighbouring pieces, or over them again."""
+
+    op: Literal["lie"]
+    parts: Parts
+    under: bool
 
 
 class Order(Message):
@@ -296,8 +304,8 @@ class RepeatCut(Message):
 
 
 Edit = Annotated[
-    Move | Transform | Duplicate | OnParts | Order | AlignParts | Combine | Thin | Fray | PaintParts | GradientParts | NameParts | Back
-    | Light | MirrorLive | SoftEdge | SetFigures | AddStarter | Draw | MoveNodes | Flow | RemoveNodes | Squash | PullHandle | AddNode
+    Move | Transform | Duplicate | OnParts | Lie | Order | AlignParts | Combine | Thin | Fray | PaintParts | GradientParts | NameParts
+    | Back | Light | MirrorLive | SoftEdge | SetFigures | AddStarter | Draw | MoveNodes | Flow | RemoveNodes | Squash | PullHandle | AddNode
     | Frame | BaseLine | Cuts | Joints | Turn | Resize | Lighten | Whole | DarnSeam | RepeatCut,
     Field(discriminator="op"),
 ]  # fmt: skip

@@ -22,8 +22,9 @@ class _MotifHead(Message):
 
 
 class MotifMessage(_MotifHead):
-    """A motif with its shapes, in mm from the frame's top left."""
+    """A motif with its shapes, in mm from the frame's top left; ``pitch_mm`` is how far its neighbours lie."""
 
+    pitch_mm: float
     cuts_mm: list[float] | None
     points: int
     left_out: list[str]
@@ -107,10 +108,9 @@ class GradingMessage(Message):
 
 
 class MotifBench(Message):
-    """A motif as it stands or as it would be, with everything measured about it; ``pitch_mm`` is how far its neighbours lie."""
+    """A motif as it stands or as it would be, with everything measured about it."""
 
     motif: MotifMessage
-    pitch_mm: float
     seam: SeamMessage
     weight: WeightMessage
     gradings: list[GradingMessage]

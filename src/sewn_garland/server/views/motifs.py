@@ -88,7 +88,7 @@ def _message(motif: Motif, kept: _Kept, piece: PieceMessage | None) -> MotifMess
     row = kept.row
     return MotifMessage(
         id=row.id, name=row.name, version=row.version, width_mm=float(motif.width), height_mm=float(motif.height),
-        base_line_mm=float(motif.base_line), cuts_mm=motif.cuts and list(motif.cuts),
+        base_line_mm=float(motif.base_line), pitch_mm=motif.pitch, cuts_mm=motif.cuts and list(motif.cuts),
         joints_mm=motif.joints and [list(j) for j in motif.joints], points=motif.points, left_out=list(motif.left_out or row.left_out),
         shapes=_shapes(motif, kept), piece=piece,
         recipes=[RecipeMessage(group=r.group, kind=r.kind, figures=dict(r.figures)) for r in motif.recipes],
@@ -113,7 +113,7 @@ def _shapes(motif: Motif, kept: _Kept) -> list[ShapeMessage]:
 def _shape_message(shape: Shape, kept: _Kept) -> ShapeMessage:
     fill, stroke = shape.fill, shape.stroke
     return ShapeMessage(
-        d=path_data(shape.commands, shape.points), name=shape.name, group=shape.group, derived=shape.derived,
+        d=path_data(shape.commands, shape.points), name=shape.name, group=shape.group, derived=shape.derived, under=shape.under,
         box=list(box_of_shape(shape)), fill_gradient=_gradient(fill), stroke_gradient=_gradient(stroke and stroke.paint),
         picture=_picture(shape, kept),
         fill=fill.colour if fill else None, fill_opacity=fill.opacity if fill else 1.0, fill_rule=shape.fill_rule,
@@ -146,7 +146,6 @@ def _picture(shape: Shape, kept: _Kept) -> PictureMessage | None:
 
 def bench_of(motif: Motif, message: MotifMessage, *, points_of: int | None = None) -> MotifBench:
     """Return a motif's message with all that is measured about it."""
-    left, right = motif.span
     groups = [r.group for r in motif.recipes if r.kind == "soft_edge"]
     gradings = [GradingMessage(group=g, steps=found.steps, largest_difference=found.largest_difference, points=found.points)
                 for g in groups if (found := grading_of(motif, g)) is not None]  # fmt: skip
@@ -154,9 +153,7 @@ def bench_of(motif: Motif, message: MotifMessage, *, points_of: int | None = Non
     if points_of is not None and points_of < len(motif.shapes) and motif.shapes[points_of].picture is None:
         contours = _contours(motif.shapes[points_of])
     weight = WeightMessage(**asdict(weight_of(motif)))
-    return MotifBench(
-        motif=message, pitch_mm=float(right - left), seam=seam_message(motif), weight=weight, gradings=gradings, contours=contours
-    )
+    return MotifBench(motif=message, seam=seam_message(motif), weight=weight, gradings=gradings, contours=contours)
 
 
 def seam_message(motif: Motif) -> SeamMessage:
