@@ -71,7 +71,7 @@ def tried(case: Case) -> tuple[str, int]:
         except CoreError:
             return "refused", 0
         pieces, motifs = sum(len(line.pieces.s) for line in laid), case.brush.pieces.motifs
-        drawing = drawing_of(100, 100, [on_page(motifs, line, case.brush.ink) for line in laid])
+        drawing = drawing_of(100, 100, [item for line in laid for item in on_page(motifs, line, case.brush.ink)])
         texts = [write(drawing).lower() for write in (compact_svg, plain_svg)[: 2 if pieces < MOST_PLAIN else 1]]
         assert not any(word in text for text in texts for word in ("nan", "inf")), "not a number in SVG"
         for line in laid:

@@ -3,6 +3,7 @@
 LOOKED_AT_BY = {
     "artwork/box": "drawing/test_drawing",
     "artwork/contours": "shaping/test_bend",
+    "artwork/passes": "inspecting/test_stacking",
     "artwork/corner": "shaping/test_corners",
     "artwork/fading": "drawing/test_groups",
     "artwork/reach": "inspecting/test_outline_joins",
@@ -62,6 +63,7 @@ LOOKED_AT_BY = {
     "spacing/links": "spacing/test_joints",
     "spacing/stops": "laws/test_laws",
     "values/arrays": "values/test_piece_ids",
+    "values/closes": "inspecting/test_stacking",
     "values/blend": "drawing/test_groups",
     "values/brush": "reading/test_brush_document",
     "values/laid": "values/test_piece_ids",

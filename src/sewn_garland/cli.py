@@ -23,7 +23,7 @@ from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
 from .core.inspecting.cures import SECONDS, Deadline
 from .core.lay import cured, lay
-from .core.making.brushes import with_pieces_cut
+from .core.making.brushes import as_laid
 from .core.making.framing import resized, trimmed
 from .core.measuring.arc_length import measure
 from .core.reading.brush_document import read_brush
@@ -178,7 +178,7 @@ def _lay(arguments: argparse.Namespace) -> int:
         raise InputError(f"--cures-seconds must be from 0 to {MOST_SECONDS} (came: {arguments.cures_seconds:g})")
     if not 1 <= arguments.dpi <= 10_000:
         raise InputError(f"--dpi must be from 1 to 10000 (came: {arguments.dpi:g})")
-    brush = with_pieces_cut(read_brush(arguments.brush))
+    brush = as_laid(read_brush(arguments.brush))
     if arguments.arrangement is not None:
         if not 0 <= arguments.arrangement <= MOST_ARRANGEMENT:
             raise InputError(f"--arrangement must be a whole number from 0 to {MOST_ARRANGEMENT} (came: {arguments.arrangement})")
@@ -192,7 +192,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     if arguments.report:
         deadline = Deadline(arguments.cures_seconds, time.monotonic)
         laid = [cured(brush, line, done, deadline=deadline) for line, done in zip(measured, laid, strict=True)]
-    drawing = drawing_of(page.width_mm, page.height_mm, [on_page(brush.pieces.motifs, line, brush.ink) for line in laid])
+    drawing = drawing_of(page.width_mm, page.height_mm, [item for line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)])
     files = {arguments.out: compact_svg(drawing).encode()}
     if arguments.pieces:
         files[arguments.pieces] = pieces_csv(laid).encode()

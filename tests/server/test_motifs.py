@@ -45,14 +45,14 @@ def edit(client, motif, change, status=200):
 
 
 def test_a_change_is_a_named_step_that_undo_takes_back(bench):
-    motif = ok(bench.post("/api/motifs/starter", json={"starter": "link"}))
+    motif = ok(bench.post("/api/motifs/starter", json={"starter": "heart"}))
     lit = edit(bench, motif, {"op": "light", "parts": [0], "kind": "highlight", "width_mm": 0.4, "colour": "#ffffff", "opacity": 0.5})
     assert len(lit["shapes"]) == 2
     history = bench.get("/api/workshop").json["history"]
-    assert history["undo"] == "light: Link"
+    assert history["undo"] == "light: Heart"
     ok(bench.post("/api/undo", json={"step_id": history["undo_id"]}))
     assert len(bench.get(f"/api/motifs/{motif['id']}").json["shapes"]) == 1
-    assert edit(bench, motif, {"op": "trim"}, 409)["current"]["name"] == "Link"  # stale: undo raised the version
+    assert edit(bench, motif, {"op": "trim"}, 409)["current"]["name"] == "Heart"  # stale: undo raised the version
 
 
 def test_an_svg_with_a_large_picture_in_it_is_brought_in_whole(bench):
@@ -73,7 +73,7 @@ def test_an_svg_with_a_large_picture_in_it_is_brought_in_whole(bench):
 def test_a_draft_is_measured_and_not_kept(bench):
     motif = ok(bench.post("/api/motifs/starter", json={"starter": "bar"}))
     draft = ok(bench.post(f"/api/motifs/{motif['id']}/draft", json={"edit": {"op": "cuts", "cuts_mm": [2, 7]}, "points_of": 0}))
-    assert draft["pitch_mm"] == 5
+    assert draft["motif"]["pitch_mm"] == 5
     assert draft["seam"]["mismatch_mm"] == pytest.approx(0, abs=1e-6)
     assert draft["seam"]["left"]["foot_mm"] == pytest.approx([2.5])
     assert len(draft["contours"][0]["at"]) == 4

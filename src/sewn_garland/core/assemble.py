@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 import numpy as np
 
+from .artwork.passes import half_of, passes_of
+from .drawing.svg import path_data
 from .values.brush import Ink
+from .values.closes import Close
 from .values.drawing import Drawing, Flat, Group, Item, PaintedPieces
 from .values.laid import LaidLine
 from .values.motif import Motif
-from .values.outlines import put_together
 
 Artwork = tuple[Motif, ...]
 PLAIN = Ink()
+FAR_MM = 1e5  # about an area: further than a page reaches
 
 
 def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:
@@ -23,48 +27,74 @@ def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces
     return PaintedPieces(artwork, laid.pieces.motif, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece)
 
 
-def on_page(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> Item:
-    """Return a laid line as it lies on a page: its pieces, as one where a ceiling holds them or the line blends as one."""
-    pieces = in_passes(painted(artwork, laid, ink))
+def on_page(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> tuple[Item, ...]:
+    """Return a laid line as it lies on a page: its pieces, as one where a ceiling holds them or the line blends as one.
+
+    What lies under the neighbours is painted first, of all pieces, then everything else; where a closed line closes, its first
+    pieces lie over its last.
+    """
+    pieces = painted(artwork, laid, ink)
+    items = tuple(item for under in passes_of(artwork) for item in _in_order(_half(pieces, under=under), under, laid.closes))
     if ink.ceiling == 1 and ink.of_line == "normal":
-        return pieces
-    return Group((pieces,), ink.ceiling, ink.of_line)
+        return items
+    return (Group(items, ink.ceiling, ink.of_line),)
 
 
-def in_passes(pieces: PaintedPieces) -> PaintedPieces:
-    """Return pieces with what lies under the neighbours first, of all of them, and everything else after it."""
-    if not any(shape.under for motif in pieces.artwork for shape in motif.shapes):
-        return pieces
-    parts = [_half(pieces, under=under) for under in (True, False)]
-    outlines = None
-    if pieces.outlines is not None:
-        under, over = (part.outlines for part in parts)
-        outlines = under and over and put_together([(under, 0), (over, len(parts[0].motif))])
-    return PaintedPieces(
-        parts[0].artwork + parts[1].artwork, np.concatenate([parts[0].motif, parts[1].motif + len(parts[0].artwork)]),
-        np.concatenate([p.matrices for p in parts]), outlines, np.concatenate([p.covers for p in parts]), pieces.blend,
-    )  # fmt: skip
-
-
-def _half(pieces: PaintedPieces, *, under: bool) -> PaintedPieces:
-    """Return what of some pieces lies under their neighbours, or what does not; pieces that have nothing of it are left out."""
-    halves = [tuple(s for s in motif.shapes if s.under == under) for motif in pieces.artwork]
-    artwork = tuple(replace(motif, shapes=half) for motif, half in zip(pieces.artwork, halves, strict=True))
-    kept = np.array([len(half) > 0 for half in halves])[pieces.motif]
+def _half(pieces: PaintedPieces, *, under: bool) -> tuple[PaintedPieces, np.ndarray]:
+    """Return what of some pieces lies under their neighbours, or what does not, and where (n + 1,) among these each piece begins."""
+    halves = tuple(half_of(motif, under) for motif in pieces.artwork)
+    if halves == pieces.artwork:
+        return pieces, np.arange(len(pieces.motif) + 1)
+    kept = np.array([len(half.shapes) > 0 for half in halves])[pieces.motif]
+    begins = np.append(0, np.cumsum(kept))
     outlines = None
     if pieces.outlines is not None:
         number = np.full((len(halves), max(len(m.shapes) for m in pieces.artwork)), -1)
         for v, motif in enumerate(pieces.artwork):
-            own = [i for i, s in enumerate(motif.shapes) if s.under == under]
+            own = [i for i, s in enumerate(motif.shapes) if (s.lies == "under") == under]
             number[v, own] = np.arange(len(own))
         shape = number[pieces.motif]
-        piece = np.where(kept, np.cumsum(kept) - 1, -1)
-        outlines = pieces.outlines.some(shape[pieces.outlines.piece, pieces.outlines.shape] >= 0, piece, shape)
-    return PaintedPieces(artwork, pieces.motif[kept], pieces.matrices[kept], outlines, pieces.covers[kept], pieces.blend)
+        outlines = pieces.outlines.some(shape[pieces.outlines.piece, pieces.outlines.shape] >= 0, np.where(kept, begins[:-1], -1), shape)
+    covers = pieces.covers[kept]
+    return PaintedPieces(halves, pieces.motif[kept], pieces.matrices[kept], outlines, covers, pieces.blend), begins
+
+
+def _in_order(half: tuple[PaintedPieces, np.ndarray], under: bool, closes: Sequence[Close]) -> list[Item]:
+    """Return the pieces of a pass in their order, those that are painted once more after the last of their row."""
+    pieces, begins = half
+    items: list[Item] = []
+    at = 0
+    for close in (each for each in closes if each.under == under):
+        first, behind, end = (int(begins[k]) for k in (close.first, close.first + close.count, close.last + 1))
+        if first == behind:
+            continue
+        inside, outside = _clips(close)
+        if close.apart:
+            items += [pieces.part(at, first), *_clipped(pieces.part(first, behind), outside), pieces.part(behind, end)]
+        else:
+            items.append(pieces.part(at, end))
+        items += _clipped(pieces.part(first, behind), inside)
+        at = end
+    return [*items, pieces.part(at, len(pieces.motif))] if items else [pieces]
+
+
+def _clipped(pieces: PaintedPieces, clip: str) -> list[Item]:
+    """Return pieces within a clip: each by itself, for what is clipped together mixes with nothing below it."""
+    alone = [pieces.part(i, i + 1) for i in range(len(pieces.motif))]
+    return [Group((replace(one, opacity=None, blend="normal"),), float(one.covers[0]), one.blend, clip) for one in alone]
+
+
+def _clips(close: Close) -> tuple[str, str]:
+    """Return path data of a close's area, and of all of the page but it."""
+    rings = [close.points[a:b] for a, b in itertools.pairwise(close.starts.tolist())]
+    low, high = close.points.min(axis=0) - FAR_MM, close.points.max(axis=0) + FAR_MM
+    frame = np.array([low, (low[0], high[1]), high, (high[0], low[1])])  # turns the other way round than the outer rings
+    area = "".join(path_data("M" + "L" * (len(ring) - 1) + "Z", ring) for ring in rings)
+    return area, area + path_data("MLLLZ", frame)
 
 
 def drawing_of(
-    width_mm: float, height_mm: float, lines: Sequence[Item], *, ground: str | None = None, scenery: Sequence[Flat] = ()
+    width_mm: float, height_mm: float, lines: Iterable[Item], *, ground: str | None = None, scenery: Sequence[Flat] = ()
 ) -> Drawing:
     """Return a page of some mm as a drawing: lines from below, on flat shapes on a colour, where there are any."""
     return Drawing(width_mm, height_mm, (*scenery, *lines), ground)

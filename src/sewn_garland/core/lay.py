@@ -14,6 +14,7 @@ from .inspecting.cures import NEVER, Deadline, with_cures
 from .inspecting.joins import joins_of
 from .inspecting.outline_joins import with_outlines
 from .inspecting.said import said_of
+from .inspecting.stacking import closes_of
 from .inspecting.tones import tones_of
 from .measuring.arc_length import frames_on, measure
 from .measuring.changing import changed_line
@@ -105,12 +106,13 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     joins = replace(joins, tone=tones_of(joins, brush, placed))
     if brush.joins.by_outlines:
         joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)
+    closes, broken = closes_of(placed, brush, tracks, drawn.cuts, drawn.places)
     own = extents.first(len(brush.pieces.repeat))
     said = said_of(
         placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, lengths=own.length, gaps=own.gap, lean=own.lean, widths=widths,
-        frames_at=frames_at,
+        frames_at=frames_at, broken=broken,
     )  # fmt: skip
-    return by_line(tracks, placed, drawn.outlines, drawn.cuts, joins, said)
+    return by_line(tracks, placed, drawn.outlines, drawn.cuts, closes, joins, said)
 
 
 def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:

@@ -142,7 +142,7 @@ def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear") ->
     page, laid = laid_lines(session, page_id)
     under = page.ground if ground == "page" else None if ground == "clear" else ground
     flats = [Flat(flat["d"], flat["fill"]) for flat in page.scenery] if ground == "page" else []
-    lines = [on_page(brush.pieces.motifs, line, brush.ink) for brush, line in laid]
+    lines = [item for brush, line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)]
     return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=flats)
 
 

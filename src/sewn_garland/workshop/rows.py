@@ -11,6 +11,7 @@ from typing import Any, NamedTuple
 from sqlmodel import Session, SQLModel, col, select
 
 from ..core.colouring import inked
+from ..core.making.brushes import laid_part
 from ..core.making.cutting import clipped_to
 from ..core.measuring.arc_length import measure
 from ..core.reading.brush_document import brush_of
@@ -78,14 +79,20 @@ def motif_of(session: Session, row: tables.Motif) -> Motif:
     return _motifs.get(kept, read)
 
 
-def piece_of(session: Session, row: tables.Motif, ink: str | None = None) -> Motif:
-    """Return what of a motif is laid: what lies between its cuts, in the line's ink where one is given."""
-    return _piece(motif_of(session, row), ink)
+def piece_of(session: Session, row: tables.Motif) -> Motif:
+    """Return what of a motif is repeated: what lies between its cuts."""
+    motif = motif_of(session, row)
+    return motif if motif.cuts is None else clipped_to(motif, *motif.cuts)
+
+
+def laid_of(session: Session, row: tables.Motif, ink: str | None = None) -> Motif:
+    """Return a motif as it is laid, divided where it interlocks, in the line's ink where one is given."""
+    return _laid(motif_of(session, row), ink)
 
 
 @lru_cache(maxsize=64)
-def _piece(motif: Motif, ink: str | None) -> Motif:
-    return inked(motif if motif.cuts is None else clipped_to(motif, *motif.cuts), ink)
+def _laid(motif: Motif, ink: str | None) -> Motif:
+    return inked(laid_part(motif), ink)
 
 
 def ids_by_role(row: tables.Brush) -> dict[Role, list[int]]:
@@ -120,7 +127,7 @@ def motif_rows(session: Session, ids: Sequence[int]) -> dict[int, tables.Motif]:
 def pieces_of(session: Session, ids: dict[Role, list[int]], ink: str | None = None) -> Pieces:
     """Return the motifs of a brush's pieces as they are laid."""
     rows = motif_rows(session, laid_ids(ids))
-    made = {role: tuple(piece_of(session, rows[i], ink) for i in of_role) for role, of_role in ids.items()}
+    made = {role: tuple(laid_of(session, rows[i], ink) for i in of_role) for role, of_role in ids.items()}
     repeat = made.pop("repeat")
     return Pieces(repeat, **{role: motif for role, (motif,) in made.items()})
 

@@ -9,8 +9,8 @@ from typing import Any
 
 import numpy as np
 
-from ..core.assemble import on_page, painted
-from ..core.drawing.columns import Columns, bend_columns, join_columns, piece_columns
+from ..core.assemble import painted
+from ..core.drawing.columns import Columns, bend_columns, close_columns, join_columns, piece_columns
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
 from ..core.inspecting.cures import Deadline
@@ -18,7 +18,6 @@ from ..core.inspecting.verdict import verdict
 from ..core.lay import cured, lay, without_end
 from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
-from ..core.values.drawing import Group
 from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
 from .recent import Recent
@@ -68,12 +67,9 @@ class LaidScene:
         about = {"key": self.scene.key, **self.scene.about, "refused": self.refused}
         if self.laid is None:
             return about
-        laid, joins = self.laid, self.laid.joins
-        drawn = on_page(self.scene.brush.pieces.motifs, laid, self.scene.brush.ink)
-        whole = drawn if isinstance(drawn, Group) else Group((drawn,))
+        laid, joins, ink = self.laid, self.laid.joins, self.scene.brush.ink
         return {
-            **about, "covers": whole.opacity, "laid_on_as": whole.blend, "pieces_laid_on_as": self.scene.brush.ink.of_piece,
-            "apart": self.scene.brush.apart,
+            **about, "covers": ink.ceiling, "laid_on_as": ink.of_line, "pieces_laid_on_as": ink.of_piece, "apart": self.scene.brush.apart,
             "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
             "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
             "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),
@@ -87,6 +83,7 @@ class LaidScene:
         if self.laid is None:
             return []
         out = piece_columns(painted(self.scene.brush.pieces.motifs, self.laid, self.scene.brush.ink), self.laid.cuts)
+        out += close_columns(self.laid.closes)
         out += join_columns(self.laid) if joins else []
         return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])
 

@@ -106,7 +106,7 @@ def bars(ink=PLAIN, gap=0.0, **settings):
 @pytest.mark.parametrize("write", WRITERS)
 @pytest.mark.parametrize("mode", BLENDS)
 def test_a_line_is_laid_on_in_each_of_the_sixteen_ways(mode, write):
-    text = write(page(on_page(*bars(Ink(laid_on_as=mode, ceiling_pct=80.0)))))
+    text = write(page(*on_page(*bars(Ink(laid_on_as=mode, ceiling_pct=80.0)))))
     assert pixel(text, 15)[:3] == pytest.approx(over(rgb(GROUND), rgb(INK), 0.8, mode), abs=1.6 / 255)
     assert pixel(text, 15, 9)[:3] == pytest.approx(rgb(GROUND), abs=0.6 / 255)
 
@@ -115,7 +115,7 @@ def test_a_line_is_laid_on_in_each_of_the_sixteen_ways(mode, write):
 @pytest.mark.parametrize("settings", [{}, {"round_bends": "bent"}], ids=["stamped", "bent"])
 @pytest.mark.parametrize("mode", ["normal", "multiply", "screen"])
 def test_each_piece_is_laid_on_what_lies_below_it(mode, settings, write):
-    text = write(page(on_page(*bars(Ink(laid_on_as=mode, blends="each_piece", per_piece_pct=50.0), gap=-0.5, **settings))))
+    text = write(page(*on_page(*bars(Ink(laid_on_as=mode, blends="each_piece", per_piece_pct=50.0), gap=-0.5, **settings))))
     one = over(rgb(GROUND), rgb(INK), 0.5, mode)
     assert pixel(text, 2.5)[:3] == pytest.approx(one, abs=2 / 255)
     assert pixel(text, 12.5)[:3] == pytest.approx(over(one, rgb(INK), 0.5, mode), abs=2 / 255)  # two of them lie there
@@ -124,7 +124,7 @@ def test_each_piece_is_laid_on_what_lies_below_it(mode, settings, write):
 @pytest.mark.parametrize("write", WRITERS)
 def test_pieces_gather_up_to_the_ceiling_and_never_past_it(write):
     for ceiling in (100.0, 60.0):
-        text = write(page(on_page(*bars(Ink(per_piece_pct=50.0, ceiling_pct=ceiling), gap=-0.75)), ground=None))
+        text = write(page(*on_page(*bars(Ink(per_piece_pct=50.0, ceiling_pct=ceiling), gap=-0.75)), ground=None))
         alpha = [pixel(text, x)[3] for x in (1.25, 3.75, 6.25, 8.75)]
         assert alpha == pytest.approx([ceiling / 100 * (1 - 0.5**n) for n in (1, 2, 3, 4)], abs=1.5 / 255)
         assert max(alpha) <= ceiling / 100
@@ -171,7 +171,7 @@ def test_a_group_is_clipped_masked_and_filtered(write):
 
 @pytest.mark.parametrize("write", WRITERS)
 def test_groups_lie_in_groups_and_are_put_together_by_themselves(write):
-    inner = on_page(*bars(Ink(laid_on_as="multiply", ceiling_pct=50.0)))
+    (inner,) = on_page(*bars(Ink(laid_on_as="multiply", ceiling_pct=50.0)))
     text = write(page(Group((Flat("M0 0H40V10H0Z", "#ffffff"), inner), opacity=0.5)))
     alone = over(np.ones(3), rgb(INK), 0.5, "multiply")
     assert pixel(text, 15)[:3] == pytest.approx(over(rgb(GROUND), alone, 0.5), abs=1.6 / 255)
@@ -200,7 +200,7 @@ def test_the_browser_gets_every_pieces_share_where_one_is_not_whole():
 
 
 def test_what_is_picked_up_covers_as_it_did_and_says_what_is_lost():
-    drawing = page(on_page(*bars(Ink(per_piece_pct=50.0, ceiling_pct=60.0, laid_on_as="screen"))))
+    drawing = page(*on_page(*bars(Ink(per_piece_pct=50.0, ceiling_pct=60.0, laid_on_as="screen"))))
     motif = motif_within(drawing, (12, 0, 18, 10), most=10)
     assert [shape.fill.opacity for shape in motif.shapes] == pytest.approx([0.3] * len(motif.shapes))
     assert any("screen" in told for told in motif.left_out)

@@ -33,7 +33,7 @@ def pixels(png):
 def waves(ink, **settings):
     made = brush(motif_from_svg(svg(LENS, 10, 4)), bar(6, 3), gap=-0.4, **settings)
     lines = [measured("M5 20C30 -20 60 60 95 20"), measured("M5 30C30 -10 60 70 95 10")]
-    return [on_page(made.pieces.motifs, laid, ink) for laid in lay(made, lines)]
+    return [item for laid in lay(made, lines) for item in on_page(made.pieces.motifs, laid, ink)]
 
 
 @pytest.mark.parametrize("ink", INKS)

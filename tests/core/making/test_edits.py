@@ -107,7 +107,7 @@ def test_a_mirrored_half_follows_its_original():
 
 
 def test_figures_redraw_a_starter_in_its_place_and_with_its_paint():
-    ring = edited(motif_from_starter("ring"), "paint", {"parts": [0], "fill": "#123456"})
+    ring = edited(motif_from_starter("ring", {"edge": 0}), "paint", {"parts": [0], "fill": "#123456"})
     thin = edited(ring, "figures", {"group": 1, "figures": {"wire": 0.5, "diameter": 12.0}})
     assert thin.width == 12
     assert thin.shapes[0].fill.colour == "#123456"
@@ -171,7 +171,7 @@ def test_a_soft_edge_is_graded_anew_when_its_inner_shape_moves():
 
 
 def test_light_falls_on_the_same_side_of_every_ring():
-    rings = edited(motif_from_starter("ring"), "duplicate", {"parts": [0], "dx_mm": 12, "turn_deg": 120})
+    rings = edited(motif_from_starter("ring", {"edge": 0}), "duplicate", {"parts": [0], "dx_mm": 12, "turn_deg": 120})
     lit = edited(
         rings,
         "light",
@@ -192,7 +192,9 @@ def test_light_falls_on_the_same_side_of_every_ring():
 
 
 def test_a_back_fills_the_hole_and_grows():
-    backed = edited(motif_from_starter("ring"), "back", {"parts": [0], "colour": "#ffffff", "grow_mm": 0.5, "fill_holes": True})
+    backed = edited(
+        motif_from_starter("ring", {"edge": 0}), "back", {"parts": [0], "colour": "#ffffff", "grow_mm": 0.5, "fill_holes": True}
+    )
     assert areas(backed)[0] == pytest.approx(np.pi * 5.5**2, rel=1e-3)
     assert backed.shapes[0].name == "Back"
 
@@ -230,7 +232,7 @@ def test_resizing_says_what_becomes_of_strokes():
 
 @pytest.mark.thorough
 def test_a_heavy_motif_is_told_with_a_cure_that_makes_it_lighter():
-    ring = motif_from_starter("ring")
+    ring = motif_from_starter("ring", {"edge": 0})
     frayed = edited(ring, "fray", {"parts": [0], "depth_mm": 0.05, "tufts_per_cm": 300, "snapped": False, "seed": 1})
     weight = weight_of(frayed)
     assert weight.word == "heavy"

@@ -6,6 +6,7 @@ later lies over the one before it, below it the other way round.
 
 import io
 import itertools
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -19,9 +20,12 @@ from sewn_garland.core.drawing.steps import png_of
 from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
+from sewn_garland.core.making.brushes import as_laid
 from sewn_garland.core.making.edits import edited
+from sewn_garland.core.making.interlocking import divided
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.motif import Motif
 
 RED, BLUE = "#ff0000", "#0000ff"
 R, WIRE, PITCH = 5.0, 1.6, 10 - 2 * 1.6
@@ -61,11 +65,11 @@ def areas(centres):
 @pytest.mark.parametrize("bends", ["jointed", "rigid", "bent"])
 def test_of_a_row_of_rings_shows_what_rings_that_interlock_show(bends):
     gap = {"gap": PITCH / (2 * R) - 1} if bends != "jointed" else {}
-    made = brush(ring(RED), ring(BLUE), round_bends=bends, order="in_turn", ease="leave", **gap)
+    made = brush(divided(ring(RED)), divided(ring(BLUE)), round_bends=bends, order="in_turn", ease="leave", **gap)
     laid = lay(made, [measured(f"M4 8H{4 + 7 * PITCH + 2 * R}")])[0]
     x = laid.pieces.centre[:, 0]
     assert np.diff(x) == pytest.approx(PITCH)
-    drawing = drawing_of(70, 16, [on_page(made.pieces.motifs, laid)], ground="#ffffff")
+    drawing = drawing_of(70, 16, on_page(made.pieces.motifs, laid), ground="#ffffff")
     wanted = areas(np.column_stack([x, np.full(len(x), 8.0)]))
     edge = 2 * np.pi * (2 * R - WIRE) * len(x) / 2 / PX  # a pixel along all rims would be that much
     for colour, area in zip((RED, BLUE), wanted, strict=True):
@@ -73,10 +77,10 @@ def test_of_a_row_of_rings_shows_what_rings_that_interlock_show(bends):
 
 
 def test_a_closed_chain_crosses_alike_at_every_join():
-    made = brush(ring(RED), ring(BLUE), round_bends="jointed", order="in_turn", ease="size", ease_limit=0.3)
+    made = brush(divided(ring(RED)), divided(ring(BLUE)), round_bends="jointed", order="in_turn", ease="size", ease_limit=0.3)
     laid = lay(made, [measured("M5 30A25 25 0 1 1 55 30A25 25 0 1 1 5 30Z")])[0]
     assert len(laid.pieces.s) % 2 == 0 and not laid.findings
-    drawing = drawing_of(60, 60, [on_page(made.pieces.motifs, laid)], ground="#ffffff")
+    drawing = drawing_of(60, 60, on_page(made.pieces.motifs, laid), ground="#ffffff")
     red, blue = (pixels_of(colour, drawing) for colour in (RED, BLUE))
     assert red == pytest.approx(blue, rel=0.01)  # were one join the other way round, they would differ by a fortieth
 
@@ -87,7 +91,7 @@ def test_what_lies_under_is_written_before_everything_else(write):
         svg(f'<rect width="8" height="2" fill="{RED}"/><rect data-lies="under" width="3" height="2" fill="{BLUE}"/>', 8, 2)
     )
     made = brush(motif, gap=-0.3)
-    text = write(drawing_of(50, 10, [on_page(made.pieces.motifs, lay(made, [measured("M2 5H48")])[0])]))
+    text = write(drawing_of(50, 10, on_page(made.pieces.motifs, lay(made, [measured("M2 5H48")])[0])))
     if write is plain_svg:
         assert text.rindex(BLUE) < text.index(RED)
     else:
@@ -96,53 +100,81 @@ def test_what_lies_under_is_written_before_everything_else(write):
 
 
 def test_a_part_and_a_group_lie_under_in_files_and_are_written_so():
-    text = '<g data-lies="under"><rect width="1" height="1"/></g><use href="#a"/><g data-lies="under"><use href="#a" x="2"/></g><rect id="a" x="3" width="1" height="1"/>'
+    text = '<g data-lies="under"><rect width="1" height="1"/></g><use href="#a"/><g data-lies="under"><use href="#a" x="2"/></g><rect id="a" data-lies="interlocked" x="3" width="1" height="1"/>'
     motif = motif_from_svg(svg(text, 8, 2))
-    assert [s.under for s in motif.shapes] == [True, False, True, False]
-    assert [s.under for s in motif_from_svg(motif_svg(motif)).shapes] == [True, False, True, False]
-    lifted = edited(motif, "lie", {"parts": [0], "under": False})
-    assert [s.under for s in edited(lifted, "lie", {"parts": [1], "under": True}).shapes] == [False, True, True, False]
+    lie = ["under", "interlocked", "interlocked", "interlocked"]
+    assert [s.lies for s in motif.shapes] == lie
+    assert [s.lies for s in motif_from_svg(motif_svg(motif)).shapes] == lie
+    lifted = edited(motif, "lie", {"parts": [0, 2], "lies": "over"})
+    assert [s.lies for s in edited(lifted, "lie", {"parts": [1], "lies": "under"}).shapes] == ["over", "under", "over", "interlocked"]
 
 
 def test_any_parts_are_divided_and_cover_what_they_covered():
     motif = motif_from_svg(
         svg(f'<path d="M1 1H9V5H1Z" fill="{RED}"/><circle cx="5" cy="3" r="1.5" fill="{BLUE}" stroke="#000" stroke-width=".4"/>', 10, 6)
     )
-    made = edited(motif, "interlock", {"parts": [0, 1]})
-    assert [s.under for s in made.shapes] == [True, False] * 3  # the circle's fill and stroke each
+    assert divided(motif) is motif
+    locked = edited(motif, "lie", {"parts": [0, 1], "lies": "interlocked"})
+    assert [s.points.shape for s in locked.shapes] == [s.points.shape for s in motif.shapes]  # it is divided when it is laid
+    made = divided(locked)
+    assert [s.lies for s in made.shapes] == ["under", "over"] * 3  # the circle's fill and stroke each
     assert silhouette(made).symmetric_difference(silhouette(motif)).area < 0.01
-    over = [shapely.Polygon(s.points[:-1] if len(s.points) > 4 else s.points) for s in made.shapes[:2]]
-    assert all(part.is_valid or part.buffer(0).area > 0 for part in over)
-    assert edited(made, "interlock", {"parts": [1]}).points >= made.points  # once more does no harm
+    over, under = (silhouette(Motif(made.shapes[k : k + 1], 10, 6, 3)) for k in (1, 0))
+    assert over.symmetric_difference(shapely.union(shapely.box(-4, -2, 0, 0), shapely.box(0, 0, 4, 2))).area < 1e-6
+    assert under.difference(over).symmetric_difference(silhouette(motif).difference(over)).area < 0.01
 
 
 def test_see_through_parts_are_divided_without_a_lap():
-    motif = motif_from_svg(svg('<path d="M0 0H10V6H0Z" fill="#123456" fill-opacity=".5"/>', 10, 6))
-    halves = edited(motif, "interlock", {"parts": [0]}).shapes
-    assert sum(silhouette(edited(motif, "interlock", {"parts": [0]}).__class__((h,), 10, 6, 3)).area for h in halves) == pytest.approx(60)
+    motif = motif_from_svg(svg('<path d="M0 0H10V6H0Z" data-lies="interlocked" fill="#123456" fill-opacity=".5"/>', 10, 6))
+    assert [silhouette(Motif((half,), 10, 6, 3)).area for half in divided(motif).shapes] == pytest.approx([30, 30])
+
+
+def test_light_on_a_link_goes_on_across_the_divisions():
+    """A see-through light ends where the part below it does, so that it neither lies double nor is hidden."""
+    link = motif_from_starter("link", colour="#000000")
+    lit = edited(
+        link,
+        "light",
+        {"parts": [1], "kind": "highlight", "from_deg": -90, "width_mm": 0.6, "colour": "#ffffff", "opacity": 0.5, "inset_mm": 0.2},
+    )
+    made = brush(divided(lit), ease="leave")
+    png = png_of(drawing_of(16, 9, on_page(made.pieces.motifs, lay(made, [measured("M0 4.5H16")])[0])), width_px=1600, height_px=900)
+    row = np.asarray(Image.open(io.BytesIO(png)).convert("L")).astype(int)[80, 500:1100]  # along the light, across the middle
+    assert row.min() > 100 and np.ptp(np.delete(row, range(280, 320))) <= 2
+    assert np.abs(np.diff(row)).max() < 40  # but for the pixels on which halves meet
 
 
 def test_a_picture_is_refused_in_words():
     picture = '<image width="4" height="4" href="data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="/>'
+    motif = motif_from_svg(svg(picture, 4, 4))
     with pytest.raises(InputError, match="a picture cannot be divided to interlock; trace it first"):
-        edited(motif_from_svg(svg(picture, 4, 4)), "interlock", {"parts": [0]})
+        edited(motif, "lie", {"parts": [0], "lies": "interlocked"})
+    assert edited(motif, "lie", {"parts": [0], "lies": "under"}).shapes[0].lies == "under"
+
+
+def test_a_brush_is_laid_with_its_links_divided_and_its_corner_pieces_whole():
+    link = motif_from_starter("link")
+    pieces = as_laid(brush(link, start_piece=link, outside_corner_piece=link)).pieces
+    assert [len(m.shapes) for m in (*pieces.repeat, pieces.start, pieces.outside_corner)] == [4, 4, 2]
 
 
 def test_figures_of_a_link_from_before_there_were_edges_stay_as_they_were():
-    old = motif_from_starter("link", {"edge": 0, "interlocked": 0})
+    old = motif_from_starter("link", {"edge": 0})
     recipe = old.recipes[0]
-    before = old.__class__(old.shapes, old.width, old.height, old.base_line, recipes=(
-        recipe.__class__(1, "starter", tuple((k, v) for k, v in recipe.figures if k not in ("edge", "interlocked"))),))  # fmt: skip
+    flat = replace(old.shapes[0], lies="over")
+    before = replace(
+        old, shapes=(flat,), joints=None, recipes=(replace(recipe, figures=tuple(f for f in recipe.figures if f[0] != "edge")),)
+    )
     longer = edited(before, "figures", {"group": 1, "figures": {"length": 20}})
-    assert len(longer.shapes) == 1 and longer.width == 20
-    hung = edited(longer, "figures", {"group": 1, "figures": {"interlocked": 1, "edge": 0.3}})
-    assert [(s.name, s.under) for s in hung.shapes] == [("Link edge", True), ("Link edge", False), ("Link", True), ("Link", False)]
+    assert [(s.name, s.lies) for s in longer.shapes] == [("Link", "over")] and longer.width == 20
+    edged = edited(longer, "figures", {"group": 1, "figures": {"edge": 0.3}})
+    assert [s.name for s in edged.shapes] == ["Link edge", "Link"]
 
 
-def test_an_edge_keeps_its_paint_when_the_figures_change():
+def test_an_edge_keeps_its_paint_and_how_it_lies_when_the_figures_change():
     link = motif_from_starter("link")
-    edges = [i for i, s in enumerate(link.shapes) if s.name == "Link edge"]
-    painted = edited(link, "paint", {"parts": edges, "fill": "#aabbcc"})
-    wider = edited(painted, "figures", {"group": 1, "figures": {"wire": 2.4}})
-    assert [s.fill.colour for s in wider.shapes] == ["#aabbcc", "#aabbcc", "#2c4a84", "#2c4a84"]
+    assert [(s.name, s.lies) for s in link.shapes] == [("Link edge", "interlocked"), ("Link", "interlocked")]
+    painted = edited(link, "paint", {"parts": [0], "fill": "#aabbcc"})
+    wider = edited(edited(painted, "lie", {"parts": [0, 1], "lies": "over"}), "figures", {"group": 1, "figures": {"wire": 2.4}})
+    assert [(s.fill.colour, s.lies) for s in wider.shapes] == [("#aabbcc", "over"), ("#2c4a84", "over")]
     assert bar().pitch == 10 and wider.pitch == pytest.approx(16 - 2 * 2.4)

@@ -6,7 +6,7 @@ import pytest
 from making import bar, brush, measured, svg
 from sewn_garland.core.drawing.tables import pieces_csv
 from sewn_garland.core.lay import lay
-from sewn_garland.core.making.brushes import with_pieces_cut
+from sewn_garland.core.making.brushes import as_laid
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import Motif
 
@@ -60,11 +60,11 @@ def test_a_drawing_cut_in_three_is_laid_as_its_three_pieces():
     tow = motif_from_svg(
         svg('<path d="M0 2H20V8H0Z" fill="#a33a2f"/><path d="M20 0H35V10H20Z" fill="#245"/><path d="M35 4H42V6H35Z" fill="#690"/>', 42, 10)
     )
-    cut = with_pieces_cut(brush(Motif(tow.shapes, tow.width, tow.height, tow.base_line, cuts=(20.0, 35.0))))
+    cut = as_laid(brush(Motif(tow.shapes, tow.width, tow.height, tow.base_line, cuts=(20.0, 35.0))))
     assert [m.width for m in cut.pieces.motifs] == pytest.approx([15, 20, 7])
     line = laid("M0 0H102", cut)
     assert line.pieces.s == pytest.approx([10, 27.5, 42.5, 57.5, 72.5, 87.5, 98.5])
-    assert with_pieces_cut(brush()).pieces.start is None
+    assert as_laid(brush()).pieces.start is None
 
 
 def test_a_chain_has_clasps_at_its_ends():

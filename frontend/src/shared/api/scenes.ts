@@ -18,6 +18,9 @@ export interface ScenePieces {
   contours: Uint32Array;
   cut: Uint32Array;
   bisectors: Float32Array;
+  close: Uint32Array;
+  areas: Uint32Array;
+  rings: Float32Array;
   meshes: PictureMesh[];
 }
 
@@ -108,6 +111,9 @@ function sceneOf(scene: Schemas["SceneHeader"], tables: Tables): Scene {
     contours: tables.of("contours"),
     cut: tables.of("cut"),
     bisectors: tables.of("bisector"),
+    close: tables.of("close"),
+    areas: tables.of("area"),
+    rings: tables.of("ring"),
     meshes: tables.meshes(),
     extents: tables.of("extent"),
     joins: tables.of("joins"),

@@ -1293,7 +1293,8 @@ export interface components {
          * ShapeMessage
          * @description A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
          *
-         *     What lies ``under`` is painted before anything else of the line.
+         *     How it ``lies`` beside its neighbours: what lies under is painted before anything else of the line; what is interlocked is
+         *     divided when it is laid.
          */
         ShapeMessage: {
             /** D */
@@ -1304,8 +1305,11 @@ export interface components {
             group: number;
             /** Derived */
             derived: boolean;
-            /** Under */
-            under: boolean;
+            /**
+             * Lies
+             * @enum {string}
+             */
+            lies: "over" | "under" | "interlocked";
             /** Box */
             box: number[];
             fill_gradient: components["schemas"]["GradientMessage"] | null;
@@ -1730,7 +1734,7 @@ export interface components {
         };
         /**
          * Lie
-         * @description Lay parts under the neighbouring pieces, or over them again.
+         * @description Lay parts over the neighbouring pieces, under them, or interlocked: half over, half under.
          */
         Lie: {
             /**
@@ -1740,8 +1744,11 @@ export interface components {
             op: "lie";
             /** Parts */
             parts: number[];
-            /** Under */
-            under: boolean;
+            /**
+             * Lies
+             * @enum {string}
+             */
+            lies: "over" | "under" | "interlocked";
         };
         /** Light */
         Light: {
@@ -1855,7 +1862,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            op: "group" | "interlock" | "outline" | "remove" | "ungroup";
+            op: "group" | "outline" | "remove" | "ungroup";
             /** Parts */
             parts: number[];
         };

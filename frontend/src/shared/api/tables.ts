@@ -12,6 +12,9 @@ export const TABLES = {
   mesh: { dtype: "f4", width: 2 },
   cut: { dtype: "u4", width: 1 },
   bisector: { dtype: "f4", width: 4 },
+  close: { dtype: "u4", width: 5 },
+  area: { dtype: "u4", width: 2 },
+  ring: { dtype: "f4", width: 2 },
   extent: { dtype: "f4", width: 3 },
   joins: { dtype: "f4", width: 10 },
   bend: { dtype: "f4", width: 2 },
@@ -47,6 +50,18 @@ export const CUT = { piece: 0, width: 1 } as const;
 
 /** A row a cut: a place on the bisector, a unit direction off what is kept. */
 export const BISECTOR = { x: 0, y: 1, away_x: 2, away_y: 3, width: 4 } as const;
+
+/**
+ * A row a close: pieces painted once more after the last, within its area, in the pass of what lies under or of the rest;
+ * apart: the first time only outside it.
+ */
+export const CLOSE = { first: 0, count: 1, last: 2, under: 3, apart: 4, width: 5 } as const;
+
+/** A row a ring of a close's area: its first point. */
+export const AREA = { start: 0, close: 1, width: 2 } as const;
+
+/** Points of these rings, mm. */
+export const RING = { x: 0, y: 1, width: 2 } as const;
 
 /** A row a piece: mm along the line, and what it takes of it to both sides. */
 export const EXTENT = { s: 0, before: 1, after: 2, width: 3 } as const;

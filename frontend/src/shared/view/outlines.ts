@@ -17,8 +17,8 @@ export const inPiece = (ctx: Ctx, m: Float32Array, { scale: s, x, y }: View): vo
   ctx.setTransform(m[0] * s, m[1] * s, m[2] * s, m[3] * s, m[4] * s + x, m[5] * s + y);
 
 /**
- * Paint a piece, what of it is of a pass, by its outlines, which begin at the row `at` of the contours: each shape's as one path, with its paints. `how`
- * tells whether strokes are outlines themselves. Return the row where the next piece's begin.
+ * Paint what of a piece is of a pass by its outlines, which begin at the row `at` of the contours: each shape's as one path,
+ * with its paints. `how` tells whether strokes are outlines themselves. Return the row where the next piece's begin.
  */
 export function paintOutlines(
   ctx: Ctx,

@@ -1,6 +1,7 @@
 import type { Motif, Schemas } from "../api/client";
 import type { ScenePieces } from "../api/scenes";
 import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
+import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { Specks } from "./specks";
@@ -39,6 +40,9 @@ const EMPTY = {
   contours: new Uint32Array(0),
   cut: new Uint32Array(0),
   bisectors: new Float32Array(0),
+  close: new Uint32Array(0),
+  areas: new Uint32Array(0),
+  rings: new Float32Array(0),
   meshes: [],
 };
 
@@ -62,9 +66,22 @@ export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, are
 
 function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight): void {
   for (const pass of passesOf(laid.stamps)) {
-    const painter = new Painter(ctx, laid, page, seen, pass);
-    for (let piece = 0; piece < painter.count; piece++) painter.paint(piece);
-    painter.end();
+    const range = (from: number, to: number): void => {
+      const painter = new Painter(ctx, laid, page, seen, pass);
+      for (let piece = from; piece < to; piece++) painter.paint(piece);
+      painter.end();
+    };
+    let at = 0;
+    for (const { first, behind, end, apart, area } of closesOf(laid, pass)) {
+      if (apart) {
+        range(at, first);
+        clippedTo(ctx, page, area, true, () => range(first, behind));
+        range(behind, end);
+      } else range(at, end);
+      clippedTo(ctx, page, area, false, () => range(first, behind));
+      at = end;
+    }
+    range(at, laid.matrices.length / PIECES.width);
   }
 }
 
@@ -79,7 +96,6 @@ function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {
 
 /** Paints pieces, what of them is of a pass, one after the other, in their order; `page` in device pixels. */
 class Painter {
-  readonly count: number;
   private readonly specks: Specks;
   private contour = 0; // the row of the contours where the next outlined piece's begin
   private cut = 0; // the row of the cuts where the next cut piece's begin
@@ -92,7 +108,6 @@ class Painter {
     private readonly pass: Pass,
   ) {
     this.specks = new Specks(ctx);
-    this.count = laid.matrices.length / PIECES.width;
   }
 
   paint(piece: number): void {

@@ -52,7 +52,7 @@ export interface Stamp {
 /** Which of the shapes are painted: all, or in two goes over all pieces of a line. */
 export type Pass = "all" | "under" | "over";
 
-export const isOf = (pass: Pass, { shape }: Ready): boolean => pass === "all" || shape.under === (pass === "under");
+export const isOf = (pass: Pass, { shape }: Ready): boolean => pass === "all" || (shape.lies === "under") === (pass === "under");
 
 const stamps = new WeakMap<Artwork, Stamp>();
 
@@ -96,7 +96,7 @@ export function stampOf(art: Artwork): Stamp {
       Math.hypot(Math.max(halfWidth - l, r - halfWidth), Math.max(base - t, b - base)),
     ),
   );
-  const passes: Pass[] = art.shapes.some((shape) => shape.under) ? ["under", "over"] : ["all"];
+  const passes: Pass[] = art.shapes.some(({ lies }) => lies === "under") ? ["under", "over"] : ["all"];
   const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes), passes };
   stamps.set(art, stamp);
   return stamp;

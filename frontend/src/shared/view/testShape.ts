@@ -15,7 +15,7 @@ export const shape = {
   name: "",
   group: 0,
   derived: false,
-  under: false,
+  lies: "over" as const,
   box: [0, 0, 8, 2],
   fill_gradient: null,
   stroke_gradient: null,

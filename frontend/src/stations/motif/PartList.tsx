@@ -1,6 +1,8 @@
 import { pressed, withGroup } from "./view";
 import { useOpenMotif } from "./openMotif";
 
+const LIES = { under: "lies under", interlocked: "interlocked" };
+
 /** The parts of the motif, the topmost first; press one to choose it. */
 export function PartList() {
   const { bench, parts, choose } = useOpenMotif();
@@ -37,7 +39,7 @@ export function PartList() {
               </svg>
               <span className="min-w-0 truncate leading-tight">
                 {shape.name || `Part ${i + 1}`}
-                {shape.under && <span className="block text-[11px] font-normal text-moss">lies under</span>}
+                {shape.lies !== "over" && <span className="block text-[11px] font-normal text-moss">{LIES[shape.lies]}</span>}
               </span>
               {shape.group > 0 && <span className="ml-auto shrink-0 text-[11px] text-moss">group {shape.group}</span>}
             </button>

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Paint } from "../../shared/view/layers";
-import { stampOf, stampShapes } from "../../shared/view/stamp";
+import { laidArtwork, stampOf, stampShapes } from "../../shared/view/stamp";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { unionBox } from "./view";
 
@@ -16,7 +16,7 @@ export function Repeating({ motif }: { motif: Motif }) {
       const top = (size.height - high * scale) / 2 - ink[1] * scale;
       const s = scale * ratio;
       const y = (top + motif.base_line_mm * scale) * ratio;
-      const stamp = stampOf(motif);
+      const stamp = stampOf(laidArtwork(motif));
       for (const pass of stamp.passes)
         for (let k = 0; k < 3; k++) {
           ctx.setTransform(s, 0, 0, s, left * ratio + (k * motif.pitch_mm + motif.width_mm / 2) * s, y);

@@ -5,6 +5,12 @@ import { Row } from "./Row";
 import { PartList } from "./PartList";
 import { Thin, Fray } from "./Thinning";
 
+const LIES = [
+  ["Over them", "over"],
+  ["Under them", "under"],
+  ["Interlocked", "interlocked"],
+] as const;
+
 /** The parts in their order, and the work on the chosen ones. */
 export function ShapesPanel() {
   const { bench, edit, parts, choose } = useOpenMotif();
@@ -22,7 +28,6 @@ export function ShapesPanel() {
     </button>
   );
   const clear = (): void => choose([]);
-  const [under, over] = [true, false].map((is) => parts.some((i) => motif.shapes[i]?.under === is));
   const stroked = parts.some((i) => motif.shapes[i]?.stroke);
   return (
     <div className="flex h-full gap-4">
@@ -47,9 +52,13 @@ export function ShapesPanel() {
           {act("Right below", { op: "order", parts, to: "back" }, some, clear)}
         </Row>
         <Row words="Beside neighbours">
-          {act("Over them", { op: "lie", parts, under: false }, under)}
-          {act("Under them", { op: "lie", parts, under: true }, over)}
-          {act("Over and under", { op: "interlock", parts }, some, clear)}
+          {LIES.map(([words, lies]) =>
+            act(
+              words,
+              { op: "lie", parts, lies },
+              parts.some((i) => motif.shapes[i]?.lies !== lies),
+            ),
+          )}
         </Row>
         <Row words={two ? "Align together" : "Align to frame"}>
           {act("left", { op: "align", parts, to: "left" })}

@@ -14,29 +14,18 @@ export function StarterFigures({ group }: { group: number }) {
       <div className="grid grid-cols-2 gap-x-3">
         {Object.entries(recipe.figures)
           .filter((entry): entry is [string, number] => typeof entry[1] === "number")
-          .map(([name, value]) =>
-            name === "interlocked" ? (
-              <label key={name} className="col-span-2 flex min-h-6 items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={value === 1}
-                  onChange={(e) => edit.keep(change(name, e.target.checked ? 1 : 0), { label: "interlocked or not" })}
-                />
-                Over and under its neighbours
-              </label>
-            ) : (
-              <NumberField
-                key={name}
-                label={name[0].toUpperCase() + name.slice(1)}
-                unit={UNITS[name] ?? "mm"}
-                step={STEPS[name] ?? 0.1}
-                value={value}
-                onDrag={(v) => edit.show(change(name, v))}
-                onSet={(v) => edit.keep(change(name, v), { label: `${name} to ${v}`, merge_key: `figure ${name}` })}
-                onLeave={edit.drop}
-              />
-            ),
-          )}
+          .map(([name, value]) => (
+            <NumberField
+              key={name}
+              label={name[0].toUpperCase() + name.slice(1)}
+              unit={UNITS[name] ?? "mm"}
+              step={STEPS[name] ?? 0.1}
+              value={value}
+              onDrag={(v) => edit.show(change(name, v))}
+              onSet={(v) => edit.keep(change(name, v), { label: `${name} to ${v}`, merge_key: `figure ${name}` })}
+              onLeave={edit.drop}
+            />
+          ))}
       </div>
     </fieldset>
   );

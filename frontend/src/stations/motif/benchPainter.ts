@@ -1,6 +1,6 @@
 import { type Motif, type MotifBench } from "../../shared/api/client";
 import { asGroup, covering, WHOLE } from "../../shared/view/cover";
-import { stampOf, stampShapes, type Pass } from "../../shared/view/stamp";
+import { laidArtwork, stampOf, stampShapes, type Pass } from "../../shared/view/stamp";
 import type { Ctx, View } from "../../shared/view/view";
 
 const PALE = 0.26;
@@ -42,7 +42,7 @@ export function paintBench(
 
 /** A motif among its neighbours at their pitch, those that are seen. */
 function rowOf(motif: Motif, area: { width: number }, ratio: number, view: View) {
-  const stamp = stampOf(motif);
+  const stamp = stampOf(motif.cuts_mm ? motif : laidArtwork(motif));
   const many = Math.min(Math.ceil(area.width / view.scale / motif.pitch_mm / 2) + 1, 6);
   const s = view.scale * ratio;
   const [x, y] = [view.x * ratio + (motif.width_mm / 2) * s, view.y * ratio + motif.base_line_mm * s];

@@ -13,7 +13,8 @@ export interface Cell {
 
 /** What is painted of a scene in its part of the sheet. */
 export function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
-  const { path, findings, matrices, motif, opacity, drawn, outline, contours, cut, bisectors, meshes } = scene;
+  const { path, findings, matrices, motif, opacity, drawn, outline, contours, cut, bisectors, close, areas, rings, meshes } =
+    scene;
   const { covers, laid_on_as, pieces_laid_on_as } = scene;
   const view = fitView(part.width, part.height, box, MARGIN_PX);
   const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
@@ -31,6 +32,9 @@ export function partOf(scene: Scene, part: Cell, box: [number, number], thread: 
     contours,
     cut,
     bisectors,
+    close,
+    areas,
+    rings,
     meshes,
     view: placed,
     part,

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 import numpy as np
 
+from ..values.closes import Close
 from ..values.drawing import PaintedPieces
 from ..values.laid import LaidLine
 from ..values.line import MeasuredLine
@@ -36,6 +38,10 @@ TABLES = {
     "mesh": Table("f4", ("x", "y"), "a bent picture's points, mm: (pictures, rows, columns) of them, evenly over each picture"),
     "cut": Table("u4", ("piece",), "a row a cut: the piece that ends on a bisector, rising"),
     "bisector": Table("f4", ("x", "y", "away_x", "away_y"), "a row a cut: a place on the bisector, a unit direction off what is kept"),
+    "close": Table("u4", ("first", "count", "last", "under", "apart"), "a row a close: pieces painted once more after the last, within "
+                   "its area, in the pass of what lies under or of the rest; apart: the first time only outside it"),
+    "area": Table("u4", ("start", "close"), "a row a ring of a close's area: its first point"),
+    "ring": Table("f4", ("x", "y"), "points of these rings, mm"),
     "extent": Table("f4", ("s", "before", "after"), "a row a piece: mm along the line, and what it takes of it to both sides"),
     "joins": Table(
         "f4", ("x", "y", "s", "gap", "wished", "step", "kink", "tone", "apart", "overlap"),
@@ -73,6 +79,20 @@ def piece_columns(item: PaintedPieces, cuts: BisectorCuts | None = None) -> list
     if cuts is not None and len(cuts.piece):
         out += [Columns("cut", cuts.piece[:, None]), Columns("bisector", np.hstack([cuts.vertex, cuts.away]))]
     return out
+
+
+def close_columns(closes: Sequence[Close]) -> list[Columns]:
+    """Return the tables of where pieces are painted once more; none where they are not."""
+    if not closes:
+        return []
+    counts = [len(close.starts) - 1 for close in closes]
+    begins = np.cumsum([0, *(len(close.points) for close in closes)])[:-1]
+    starts = np.concatenate([close.starts[:-1] + begin for close, begin in zip(closes, begins, strict=True)])
+    return [
+        Columns("close", np.array([[c.first, c.count, c.last, c.under, c.apart] for c in closes])),
+        Columns("area", np.column_stack([starts, np.repeat(np.arange(len(closes)), counts)])),
+        Columns("ring", np.concatenate([close.points for close in closes])),
+    ]
 
 
 def join_columns(laid: LaidLine) -> list[Columns]:

@@ -207,7 +207,7 @@ def _kept_attributes(shape: Shape) -> str:
     out = f" data-name={quoteattr(shape.name)}" if shape.name else ""
     out += f' data-group="{shape.group}"' if shape.group else ""
     out += ' data-derived="1"' if shape.derived else ""
-    out += ' data-lies="under"' if shape.under else ""
+    out += f' data-lies="{shape.lies}"' if shape.lies != "over" else ""
     paints = [paint for paint in (shape.fill, shape.stroke and shape.stroke.paint) if paint]
     return out + (' data-clear="1"' if any(p.opacity == 0 for p in paints) else "")
 

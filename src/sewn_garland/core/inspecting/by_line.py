@@ -8,6 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ..values.arrays import rows_of, stacked
+from ..values.closes import Close, closes_within
 from ..values.findings import Finding
 from ..values.joins import Joins
 from ..values.laid import LaidLine
@@ -18,8 +19,9 @@ from .said import Said
 
 
 def by_line(
-    tracks: Tracks, placed: Placed, outlines: ShapedOutlines | None, cuts: BisectorCuts, joins: Joins, said: Sequence[Said]
-) -> list[LaidLine]:
+    tracks: Tracks, placed: Placed, outlines: ShapedOutlines | None, cuts: BisectorCuts, closes: Sequence[Close], joins: Joins,
+    said: Sequence[Said],
+) -> list[LaidLine]:  # fmt: skip
     """Return each line with its own pieces, joins and outlines; these speak of pieces by their place in the line from then on."""
     n, rows = len(tracks.keys), tracks.rows
     edges = np.append(0, np.cumsum(np.bincount(placed.line, minlength=n))).tolist()
@@ -36,7 +38,7 @@ def by_line(
             pieces=rows_of(placed, slice(*edges[i : i + 2])), joins=rows_of(joins, slice(*of_joins[i : i + 2])),
             findings=findings_by_row([row.findings for row in own]), pitch=own[0].pitch,
             eased=max((row.eased for row in own), key=abs), tightest_radius=itself.tightest_radius, safe_radius=own[0].safe,
-            outlines=drawn[i], cuts=ends[i],
+            outlines=drawn[i], cuts=ends[i], closes=closes_within(closes, *edges[i : i + 2]),
         ))  # fmt: skip
     return laid
 

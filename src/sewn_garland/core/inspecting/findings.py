@@ -31,12 +31,14 @@ def findings_of(
     shift: float = 0.0,
     crowded: Sequence[float] = (),
     crowded_pieces: Sequence[float] = (),
+    stacking_breaks: bool = False,
     width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
-    ``crowded`` are the mm of corners that could not be rounded, ``crowded_pieces`` of those whose own pieces have no room. ``width``
-    says how wide the line is at distances (n,): a wider piece needs a wider bend.
+    ``crowded`` are the mm of corners that could not be rounded, ``crowded_pieces`` of those whose own pieces have no room;
+    ``stacking_breaks`` tells that not every piece can lie over the one before it all the way round. ``width`` says how wide the
+    line is at distances (n,): a wider piece needs a wider bend.
     """
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
@@ -51,6 +53,10 @@ def findings_of(
     found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
               for at in crowded]  # fmt: skip
     found += [_finding("crowded corner", at, 1, "pieces", f"crowded corner at {at:.1f} mm: no room for its piece") for at in crowded_pieces]
+    if stacking_breaks:
+        found.append(
+            _finding("stacking breaks", 0.0, 1, "place", "the stacking breaks where the line closes: its pieces overlap too far round")
+        )
     if brush.travel.jointed and not bends and safe is not None:
         found += [
             _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")

@@ -34,7 +34,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     first, second = joins.first, joins.second
     silhouettes = [silhouette(m) for m in brush.pieces.motifs]
     needed, at = np.unique(np.concatenate([first, second]), return_inverse=True)
-    fine = silhouettes if places is None else [_bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
+    fine = silhouettes if places is None else [bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
                                                for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]  # fmt: skip
     shapes = _placed(fine, placed, needed, places)
     apart, overlap = _between(shapes, at[: len(first)], at[len(first) :])
@@ -47,7 +47,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     return replace(joins, gap=np.where(told, gap, joins.gap), apart=apart, overlap=overlap)
 
 
-def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
+def bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
     """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend.
 
     No bend counts as tighter than pieces are high: there they fold.
@@ -59,21 +59,23 @@ def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: flo
 def _placed(silhouettes: list, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
     """Return the polygons (k,) of some pieces on the page."""
     out = np.empty(len(pieces), object)
-    matrices = placed.matrices
     for v, shape in enumerate(silhouettes):
         rows = np.flatnonzero(placed.motif[pieces] == v)
-        if not len(rows):
-            continue
-        flat = shapely.get_coordinates(shape)
-        own = pieces[rows]
-        if places is None:
-            linear = matrices[own, :4].reshape(-1, 2, 2)
-            put = flat @ linear + matrices[own, None, 4:]
-        else:
-            put = places(np.repeat(own, len(flat)), np.tile(flat, (len(own), 1)))
-        copies = np.full(len(own), shape, object)  # each gets coordinates of its own
-        out[rows] = shapely.set_coordinates(copies, put.reshape(-1, 2))
+        if len(rows):
+            out[rows] = on_page(shape, placed, pieces[rows], places)
     return out
+
+
+def on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
+    """Return polygons about a base line's middle as they lie on the page (k,) for some pieces (k,), bent by ``places`` where given."""
+    flat = shapely.get_coordinates(shape)
+    if places is None:
+        matrices = placed.matrices
+        put = flat @ matrices[pieces, :4].reshape(-1, 2, 2) + matrices[pieces, None, 4:]
+    else:
+        put = places(np.repeat(pieces, len(flat)), np.tile(flat, (len(pieces), 1)))
+    copies = np.full(len(pieces), shape, object)  # each gets coordinates of its own
+    return np.asarray(shapely.set_coordinates(copies, put.reshape(-1, 2)))
 
 
 def _between(shapes: np.ndarray, one: np.ndarray, two: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

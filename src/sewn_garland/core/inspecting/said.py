@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -43,11 +44,12 @@ def said_of(
     lean: np.ndarray,
     widths: Widths | None,
     frames_at: FramesAt,
+    broken: Sequence[int] = (),
 ) -> list[Said]:
     """Return what is said about every track; ``lengths`` and ``gaps`` (m,) are what the repeat's variants take, mm, and
     ``lean`` (m,) by how much they reach further onward than back.
 
-    ``crowded`` are the corners too crowded for their pieces.
+    ``crowded`` are the corners too crowded for their pieces, ``broken`` the closed tracks on which the stacking breaks.
     """
     t, track = len(tracks.measured), tracks.of(placed)
     safe = {shift: safe_radius(brush, lengths=lengths, gaps=gaps, shift=shift, lean=lean) for shift in set(tracks.shift.tolist())}
@@ -60,7 +62,7 @@ def said_of(
         found = findings_of(
             measured, rows_of(filled.runs, own), spacings, own_joins, brush, safe[shift], shift=shift,
             crowded=tracks.crowded[1][tracks.crowded[0] == i].tolist(), crowded_pieces=crowded.s[crowded.track == i].tolist(),
-            **_wide(widths, i),
+            stacking_breaks=i in broken, **_wide(widths, i),
         )  # fmt: skip
         said.append(Said(own.stop - own.start, pitches[i], largest_ease(spacings), safe[shift], tuple(found)))
     return _in_place(said, frames_at)

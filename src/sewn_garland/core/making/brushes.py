@@ -5,22 +5,29 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..values.brush import Brush
+from ..values.motif import Motif
 from .cutting import clipped_to, cut_in_three
 from .framing import joints_moved
+from .interlocking import divided
 
 
-def with_pieces_cut(brush: Brush) -> Brush:
-    """Cut the repeat's motifs at their cuts; the outer parts of the first become the start and end piece where there is none.
+def as_laid(brush: Brush) -> Brush:
+    """Return a brush with what of its motifs is laid: cut at their cuts, and divided where they interlock.
 
-    A brush without cuts stays as it is. Raises InputError where nothing lies between two cuts.
+    The outer parts of the first of the repeat become the start and end piece where there is none. Raises InputError where
+    nothing lies between two cuts.
     """
     pieces = brush.pieces
-    if all(m.cuts is None for m in pieces.repeat):
-        return brush
-    first = pieces.repeat[0]
-    start, _, end = cut_in_three(first) if first.cuts else (None, None, None)
-    repeat = tuple(m if m.cuts is None else clipped_to(m, *m.cuts) for m in pieces.repeat)
-    return replace(brush, pieces=replace(pieces, repeat=repeat, start=pieces.start or start, end=pieces.end or end))
+    first = pieces.repeat[0] if pieces.repeat else None
+    start, _, end = cut_in_three(first) if first and first.cuts else (None, None, None)
+    repeat = tuple(laid_part(m) for m in pieces.repeat)
+    start, end = pieces.start or start, pieces.end or end
+    return replace(brush, pieces=replace(pieces, repeat=repeat, start=start and divided(start), end=end and divided(end)))
+
+
+def laid_part(motif: Motif) -> Motif:
+    """Return what of a motif is laid: what lies between its cuts, divided where it interlocks."""
+    return divided(motif if motif.cuts is None else clipped_to(motif, *motif.cuts))
 
 
 def hung_at(brush: Brush, pitch: float) -> Brush:

@@ -54,7 +54,8 @@ def _strokes_as_shapes(motif: Motif, parts: list[int]) -> Motif:
 
 
 def _backed(motif: Motif, parts: list[int], **figures) -> Motif:
-    back = shading.backing(shape_work.chosen(motif, parts), **figures)
+    own = shape_work.chosen(motif, parts)
+    back = replace(shading.backing(own, **figures), lies=own[0].lies)
     at = min(parts)
     return replace(motif, shapes=(*motif.shapes[:at], back, *motif.shapes[at:]))
 
@@ -115,8 +116,7 @@ EDITS: dict[str, Edit] = {
     "ungroup": Edit(shape_work.ungrouped, "let go the group"),
     "align": Edit(shape_work.aligned, "align", True),
     "combine": Edit(shape_work.combined_parts, "combine"),
-    "lie": Edit(interlocking.lying, "lie over or under"),
-    "interlock": Edit(interlocking.interlocked, "interlock"),
+    "lie": Edit(interlocking.lying, "lie over or under", True),
     "outline": Edit(_strokes_as_shapes, "stroke to shape"),
     "thin": Edit(_each(rims.thinned), "thin"),
     "fray": Edit(_each(rims.frayed), "fray"),

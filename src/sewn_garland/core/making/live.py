@@ -157,9 +157,9 @@ def with_figures(motif: Motif, group: int, figures: Mapping[str, float]) -> Moti
 
 
 def _painted_as(shape: Shape, old: list[Shape]) -> Shape:
-    """Paint a starter's shape as the old one of its name is; renamed ones as the topmost, but an edge, which has a shade of its own."""
+    """Paint and lay a starter's shape as the old one of its name; renamed ones as the topmost, but an edge, which has its own shade."""
     known = next((s for s in old if s.name == shape.name), None if shape.name.endswith(EDGE_NAME) else old[-1])
-    return shape if known is None else replace(shape, fill=known.fill, stroke=known.stroke, name=known.name)
+    return shape if known is None else replace(shape, fill=known.fill, stroke=known.stroke, name=known.name, lies=known.lies)
 
 
 def with_starter_added(motif: Motif, starter: str, figures: Mapping[str, float], x_mm: float, y_mm: float, colour: str | None) -> Motif:

@@ -17,12 +17,10 @@ from ..maths.bounds import outline_box
 from ..maths.colour import hex_from_rgb, rgb_from_hex
 from ..maths.curves import cubics_from_arc
 from ..maths.outlines import Outline, joined
-from ..values.motif import Motif, Paint, Recipe, Shape
-from .interlocking import interlocked
+from ..values.motif import Lies, Motif, Paint, Recipe, Shape
 
 COLOURS = {"loden": "#20352c", "madder": "#a63a2f", "indigo": "#2c4a84", "weld": "#c9971c", "brass": "#9a7a3c", "sea": "#3f7f78"}
 Figures = Mapping[str, float]
-YES_NO = "yes or no"  # the unit of a figure that is 1 or 0
 
 
 @dataclass(frozen=True)
@@ -36,16 +34,15 @@ class Figure:
     most: float
 
 
-INTERLOCKED = Figure("interlocked", YES_NO, 1, 0, 1)  # whether neighbours that hang in one another go over and under
 EDGE_NAME = "edge"
 EDGE = Figure(EDGE_NAME, "mm", 0.3, 0, 100)  # a darker rim, for crossings to be seen
-LATER = {INTERLOCKED.name: 0.0, EDGE.name: 0.0}  # figures that came later, and what they are of recipes without them
+LATER = {EDGE.name: 0.0}  # figures that came later, and what they are of recipes without them
 EDGE_SHADE = 0.62  # of the colour's light; chosen
 
 
 @dataclass(frozen=True)
 class Drawn:
-    """What a starter draws: outlines in order, with the frame's size, base line and joints in mm.
+    """What a starter draws: outlines in order, with the frame's size, base line and joints in mm: with joints it interlocks.
 
     ``edges`` are outlines below all of them, in a darker shade.
     """
@@ -82,10 +79,10 @@ def motif_from_starter(name: str, figures: Figures | None = None, *, colour: str
         *((outline, dark, f"{starter.name} {EDGE_NAME}") for outline in drawn.edges),
         *((o, paint, starter.name) for o in drawn.outlines),
     ]
-    shapes = tuple(Shape(c, p, own, group=1, derived=False, name=named) for (c, p), own, named in outlines)
+    lies: Lies = "interlocked" if drawn.joints else "over"
+    shapes = tuple(Shape(c, p, own, group=1, derived=False, name=named, lies=lies) for (c, p), own, named in outlines)
     recipe = Recipe(1, "starter", (("starter", name), *values.items()))
-    motif = Motif(shapes, drawn.width, drawn.height, drawn.base_line, joints=drawn.joints, recipes=(recipe,))
-    return interlocked(motif, range(len(shapes))) if values.get(INTERLOCKED.name) else motif
+    return Motif(shapes, drawn.width, drawn.height, drawn.base_line, joints=drawn.joints, recipes=(recipe,))
 
 
 def starter_named(name: str) -> Starter:
@@ -348,8 +345,8 @@ def _mm(name: str, standard: float, least: float = 0.1, most: float = 500.0) -> 
 
 STARTERS: dict[str, Starter] = {s.name.lower().replace(" ", "-"): s for s in (
     Starter("Pill", (_mm("length", 8), _mm("thickness", 2)), "madder", _pill),
-    Starter("Ring", (_mm("diameter", 10), _mm("wire", 1.6), EDGE, INTERLOCKED), "brass", _ring),
-    Starter("Link", (_mm("length", 16), _mm("height", 9), _mm("wire", 2), EDGE, INTERLOCKED), "indigo", _link),
+    Starter("Ring", (_mm("diameter", 10), _mm("wire", 1.6), EDGE), "brass", _ring),
+    Starter("Link", (_mm("length", 16), _mm("height", 9), _mm("wire", 2), EDGE), "indigo", _link),
     Starter("Bar", (_mm("length", 10), _mm("thickness", 2.5), _mm("rounding", 0, 0)), "loden", _bar),
     Starter("Ellipse", (_mm("length", 8), _mm("height", 5)), "sea", _ellipse_starter),
     Starter("Leaf", (_mm("length", 14), _mm("height", 5), Figure("fullest", "%", 40, 10, 90), _mm("bow", 1, 0)), "sea", _leaf),

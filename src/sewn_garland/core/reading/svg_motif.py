@@ -15,7 +15,7 @@ from ..maths.affine import apply, mean_scale
 from ..maths.booleans import combined, stroke_outline
 from ..maths.curves import cubics_from_arc
 from ..maths.raster import png_from_rgba
-from ..values.motif import Motif, Picture, Recipe, Shape, Stroke
+from ..values.motif import Lies, Motif, Picture, Recipe, Shape, Stroke
 from .path_data import Arc, Subpath
 from .pictures import read_picture
 from .svg_lines import subpaths_of
@@ -27,6 +27,7 @@ MOST_POINTS = 50_000
 MOST_PICTURE_PIXELS = 16_000_000
 MOST_RECIPES = 200
 Outline = tuple[str, np.ndarray]
+LIES: dict[str, Lies] = {"under": "under", "interlocked": "interlocked"}
 
 
 def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: float | None = None) -> Motif:
@@ -55,11 +56,11 @@ def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: 
 
 
 def _owned(shape: Shape, drawn: Drawn) -> Shape:
-    """Give a shape what only our own files know of it: its name, its group, and whether it lies under its neighbours."""
+    """Give a shape what only our own files know of it: its name, its group, and how it lies beside its neighbours."""
     name, group = drawn.element.get("data-name", ""), drawn.element.get("data-group", "")
     own_group = int(group) if re.fullmatch(r"\d{1,6}", group) else 0
     derived = bool(own_group) and drawn.element.get("data-derived") == "1"
-    return replace(shape, name=name[:80], group=own_group, derived=derived, under=drawn.style.get("data-lies") == "under")
+    return replace(shape, name=name[:80], group=own_group, derived=derived, lies=LIES.get(drawn.style.get("data-lies", ""), "over"))
 
 
 def _recipes_of(source: SvgSource, shapes: list[Shape]) -> tuple[Recipe, ...]:

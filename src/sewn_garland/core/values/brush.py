@@ -184,6 +184,11 @@ class Ink(Section):
         return self.ceiling_pct / 100
 
     @property
+    def see_through(self) -> bool:
+        """Tell whether a piece shows what is below it, or mixes with it."""
+        return self.per_piece < 1 or self.of_piece != "normal"
+
+    @property
     def of_line(self) -> Blend:
         """Return how the line as one is laid on."""
         return self.laid_on_as if self.blends == "line" else "normal"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .closes import Close
 from .findings import Finding
 from .joins import Joins
 from .outlines import BisectorCuts, ShapedOutlines
@@ -16,7 +17,8 @@ class LaidLine:
 
     Joins and outlines speak of pieces by their place in ``pieces``. Bent pieces come as ``outlines``; their placement then
     says how each would be stamped, which pictures and gradients go by. ``cuts`` say where pieces end on bisectors, whether
-    or not the outlines are cut there already. Length, bends and pitch are those of the line itself.
+    or not the outlines are cut there already, ``closes`` which pieces are painted once more where a closed line closes.
+    Length, bends and pitch are those of the line itself.
     """
 
     key: int
@@ -32,6 +34,7 @@ class LaidLine:
     safe_radius: float | None
     outlines: ShapedOutlines | None
     cuts: BisectorCuts
+    closes: tuple[Close, ...] = ()
 
     def id_of(self, place: int) -> PieceId:
         """Return who the piece at a place in ``pieces`` is."""

@@ -10,6 +10,8 @@ import numpy as np
 from ..maths.affine import apply, compose, mean_scale
 from .arrays import freeze_arrays
 
+Lies = Literal["over", "under", "interlocked"]
+
 
 @dataclass(frozen=True)
 class GradientStop:
@@ -75,8 +77,8 @@ class Shape:
 
     A picture is a shape whose outline is its rectangle, from its top left clockwise, without fill
     and stroke. ``group`` 0 is none; ``derived`` shapes are made from the others of their group by
-    the group's recipe, and made anew with it. What lies ``under`` is painted before anything else of the line, so that the
-    neighbouring pieces lie over it.
+    the group's recipe, and made anew with it. How it ``lies`` beside the neighbouring pieces: what lies under is painted before
+    anything else of the line; what is interlocked is divided when it is laid, and lies half over, half under.
     """
 
     commands: str
@@ -88,7 +90,7 @@ class Shape:
     name: str = ""
     group: int = 0
     derived: bool = False
-    under: bool = False
+    lies: Lies = "over"
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -180,6 +182,13 @@ def stroke_of(shape: Shape) -> Stroke:
     if shape.stroke is None:
         raise ValueError("this shape has no stroke")
     return shape.stroke
+
+
+def see_through(shape: Shape) -> bool:
+    """Tell whether what is below a shape may show through it; a picture may."""
+    paints = [paint for paint in (shape.fill, shape.stroke and shape.stroke.paint) if paint]
+    stops = [stop for paint in paints if paint.gradient for stop in paint.gradient.stops]
+    return shape.picture is not None or any(each.opacity < 1 for each in (*paints, *stops))
 
 
 def fill_of(shape: Shape) -> Paint:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...core.values.motif import Lies
 from .base import Message
 
 
@@ -35,14 +36,15 @@ class PictureMessage(Message):
 class ShapeMessage(Message):
     """A part of a motif; ``box`` is left, top, right, bottom in mm, ``group`` 0 none; derived parts are made from others.
 
-    What lies ``under`` is painted before anything else of the line.
+    How it ``lies`` beside its neighbours: what lies under is painted before anything else of the line; what is interlocked is
+    divided when it is laid.
     """
 
     d: str
     name: str
     group: int
     derived: bool
-    under: bool
+    lies: Lies
     box: list[float]
     fill_gradient: GradientMessage | None
     stroke_gradient: GradientMessage | None

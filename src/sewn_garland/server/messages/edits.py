@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...core.values.brush import Finite
+from ...core.values.motif import Lies
 from .base import Colour, Message
 
 Mm = Annotated[Finite, Field(ge=-10_000, le=10_000)]
@@ -52,16 +53,16 @@ class Duplicate(Message):
 class OnParts(Message):
     """A change that needs nothing but its parts."""
 
-    op: Literal["remove", "group", "ungroup", "outline", "interlock"]
+    op: Literal["remove", "group", "ungroup", "outline"]
     parts: Parts
 
 
 class Lie(Message):
-    """Lay parts under the neighbouring pieces, or over them again."""
+    """Lay parts over the neighbouring pieces, under them, or interlocked: half over, half under."""
 
     op: Literal["lie"]
     parts: Parts
-    under: bool
+    lies: Lies
 
 
 class Order(Message):

@@ -12,6 +12,8 @@ from ...core.artwork.box import box_of_shape
 from ...core.artwork.sections import Section, seam_between, seam_sections
 from ...core.colouring import inked
 from ...core.drawing.svg import path_data
+from ...core.making.brushes import laid_part
+from ...core.making.interlocking import divided
 from ...core.making.live import grading_of
 from ...core.making.nodes import contours_of
 from ...core.making.starters import STARTERS, motif_from_starter
@@ -19,7 +21,7 @@ from ...core.making.weight import weight_of
 from ...core.maths.colour import hex_from_rgb
 from ...core.values.motif import Motif, Paint, Shape
 from ...store import tables
-from ...workshop.rows import frame_of, motif_of, piece_of
+from ...workshop.rows import frame_of, laid_of, motif_of
 from ..messages.artwork import GradientMessage, GradientStopMessage, PictureMessage, PieceMessage, RecipeMessage, ShapeMessage
 from ..messages.motifs import (
     ContourMessage,
@@ -50,13 +52,14 @@ def motif_summary(row: tables.Motif) -> MotifSummary:
 def motif_message(session: Session, row: tables.Motif, ink: str | None = None) -> MotifMessage:
     """Return a kept motif's message, in an ink where one is given."""
     motif = motif_of(session, row)
-    piece = None if motif.cuts is None else piece_message(piece_of(session, row, ink), _Kept(row, motif))
+    piece = None if laid_part(motif) is motif else piece_message(laid_of(session, row, ink), _Kept(row, motif))
     return _message(inked(motif, ink), _Kept(row, motif), piece)
 
 
 def draft_message(row: tables.Motif, kept: Motif, motif: Motif) -> MotifMessage:
-    """Return the message of a row's motif as it would be; ``kept`` is it as it is."""
-    return _message(motif, _Kept(row, kept), None)
+    """Return the message of a row's motif as it would be, its piece only where it is seen among neighbours; ``kept`` is it as it is."""
+    piece = None if motif.cuts is not None or divided(motif) is motif else piece_message(divided(motif), _Kept(row, kept))
+    return _message(motif, _Kept(row, kept), piece)
 
 
 def fresh_message(name: str, motif: Motif) -> MotifMessage:
@@ -113,7 +116,7 @@ def _shapes(motif: Motif, kept: _Kept) -> list[ShapeMessage]:
 def _shape_message(shape: Shape, kept: _Kept) -> ShapeMessage:
     fill, stroke = shape.fill, shape.stroke
     return ShapeMessage(
-        d=path_data(shape.commands, shape.points), name=shape.name, group=shape.group, derived=shape.derived, under=shape.under,
+        d=path_data(shape.commands, shape.points), name=shape.name, group=shape.group, derived=shape.derived, lies=shape.lies,
         box=list(box_of_shape(shape)), fill_gradient=_gradient(fill), stroke_gradient=_gradient(stroke and stroke.paint),
         picture=_picture(shape, kept),
         fill=fill.colour if fill else None, fill_opacity=fill.opacity if fill else 1.0, fill_rule=shape.fill_rule,
