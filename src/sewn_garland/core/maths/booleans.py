@@ -22,7 +22,7 @@ COVERS = {
     "join": lambda covers: covers.any(axis=1), "overlap": lambda covers: covers.all(axis=1),
     "cut_out": lambda covers: covers[:, 0] & ~covers[:, 1:].any(axis=1), "exclude": lambda covers: covers.sum(axis=1) % 2 == 1,
 }  # fmt: skip
-TURNS = (0.0, 0.71, 1.37, 2.17, 2.89)  # radians, chosen: the first as given, then well spread
+TURNS = (0.0, 0.71, 1.37, 2.17, 2.89, 1.0, 2.4, 0.35, 1.8, 2.6, 0.2, 1.2)  # radians, chosen: the first as given, then well spread
 MISMATCH_REL_TOL = 1e-4  # of the extent squared, chosen: above what the sections themselves miss
 
 
