@@ -34,7 +34,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     first, second = joins.first, joins.second
     silhouettes = [silhouette(m) for m in brush.pieces.motifs]
     needed, at = np.unique(np.concatenate([first, second]), return_inverse=True)
-    fine = silhouettes if places is None else [bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
+    fine = silhouettes if places is None else [_bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
                                                for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]  # fmt: skip
     shapes = _placed(fine, placed, needed, places)
     apart, overlap = _between(shapes, at[: len(first)], at[len(first) :])
@@ -47,7 +47,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     return replace(joins, gap=np.where(told, gap, joins.gap), apart=apart, overlap=overlap)
 
 
-def bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
+def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
     """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend.
 
     No bend counts as tighter than pieces are high: there they fold.

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from functools import cache, lru_cache
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -12,15 +12,18 @@ from ..artwork.passes import half_of, passes_of
 from ..artwork.silhouette import rough_silhouette
 from ..values.brush import Brush
 from ..values.closes import Close
-from ..values.line import MeasuredLine
 from ..values.motif import Motif, see_through
 from ..values.outlines import BisectorCuts
 from ..values.pieces import Placed
 from ..values.tracks import Tracks
-from .outline_joins import Places, bendable, on_page
+from .outline_joins import Places, on_page
 
 OVERLAP_SHARE = 1e-4  # of the smaller piece's area; less is a touch
 MARGIN_SHARE = 0.05  # of a piece's shorter side, about what it covers: no rim of it shows round what is painted over it
+ROUGH_SHARE = 0.01  # of a silhouette's shorter side, that its polygon may stray: less than the margin
+SIDES = 8  # at least, along a piece: a bent one stays within the margin
+AT_ONCE = 2  # pieces at either end whose polygons are worked out together; most lines need no more
+NEIGHBOURS = 3  # pieces beside those that overlap, which can do nothing else there than these
 PolygonOf = Callable[[int], shapely.Geometry]
 
 
@@ -41,9 +44,7 @@ def closes_of(placed: Placed, brush: Brush, tracks: Tracks, cuts: BisectorCuts, 
         shown = [_shown(m, under) for m in motifs]
         for t in closed:
             own = np.flatnonzero(track == t)
-            fine = shown if places is None else [_in_bends(s, m, brush, tracks.measured[t]) for s, m in zip(shown, motifs, strict=True)]
-            polygon_of = _polygons(placed, fine, own, cuts, places)
-            found = _closed_over(len(own), polygon_of, placed.where[own])
+            found = _closed_over(len(own), _polygons(placed, shown, own, cuts, places), placed.where[own])
             if found is None:
                 broken += [t] * (t not in broken)
             elif found[0]:
@@ -59,14 +60,13 @@ def _any_see_through(motif: Motif) -> bool:
 
 @lru_cache(maxsize=512)
 def _shown(motif: Motif, under: bool) -> shapely.Geometry:
-    """Return what of a motif's half is not hidden by the rest of it, about its base line's middle."""
+    """Return what of a motif's half is not hidden by the rest of it, about its base line's middle; roughly, in sides that can be bent."""
     own = rough_silhouette(half_of(motif, under))
-    return shapely.difference(own, rough_silhouette(half_of(motif, False))) if under else own
-
-
-def _in_bends(shape: shapely.Geometry, motif: Motif, brush: Brush, line: MeasuredLine) -> shapely.Geometry:
-    size, tightest = brush.spacing.size, np.inf if line.tightest_radius is None else line.tightest_radius
-    return bendable(shape, motif.height * size, size, tightest)
+    shown = shapely.difference(own, rough_silhouette(half_of(motif, False))) if under else own
+    if shapely.is_empty(shown):
+        return shown
+    rough = shapely.simplify(shown, ROUGH_SHARE * _shorter_side(shown))
+    return shapely.segmentize(rough, max(motif.width, motif.height) / SIDES)
 
 
 def _closed_over(n: int, polygon_of: PolygonOf, where: np.ndarray) -> tuple[int, shapely.Geometry] | None:
@@ -75,31 +75,35 @@ def _closed_over(n: int, polygon_of: PolygonOf, where: np.ndarray) -> tuple[int,
 
     ``where`` (n, 2) is where they lie.
     """
-    if n < 2 or not _overlap(polygon_of(0), polygon_of(n - 1)):
+    shared = _shared(polygon_of(0), polygon_of(n - 1)) if n > 1 else None
+    if shared is None:
         return 0, shapely.Polygon()
     half = (n - 1) // 2  # from there on it is as near the other way round
-    first = next((i for i in range(1, half) if not _overlap(polygon_of(i), polygon_of(n - 1))), half)
-    last = next((k for k in range(1, half) if not _overlap(polygon_of(n - 1 - k), polygon_of(0))), half)
-    as_near = first == half and n % 2 == 0 and _overlap(polygon_of(half), polygon_of(n - 1))
+    first = next((i for i in range(1, half) if _shared(polygon_of(i), polygon_of(n - 1)) is None), half)
+    last = next((k for k in range(1, half) if _shared(polygon_of(n - 1 - k), polygon_of(0)) is None), half)
+    as_near = first == half and n % 2 == 0 and _shared(polygon_of(half), polygon_of(n - 1)) is not None
     if as_near or 2 * (first + last) >= n + 2:
         return None
-    starts, ends = (shapely.union_all([polygon_of(i) for i in some]) for some in (range(first), range(n - last, n)))
-    within = shapely.buffer(shapely.intersection(starts, ends), MARGIN_SHARE * _shorter_side(polygon_of(n - 1)), quad_segs=2)
+    if first + last > 2:
+        shared = shapely.intersection(_joined(polygon_of, range(first)), _joined(polygon_of, range(n - last, n)))
+    within = shapely.buffer(shared, MARGIN_SHARE * _shorter_side(polygon_of(n - 1)), quad_segs=2)
     count = next((i for i in range(first, n - last) if not shapely.intersects(polygon_of(i), within)), None)
     if count is None:
         return None
-    above = shapely.intersection(within, shapely.union_all([polygon_of(i) for i in range(count)]))
-    for q in _others_near(where, above, count, n - last):
-        if shapely.intersects(polygon_of(q), above):  # the line crosses itself here: what comes later lies over it
+    starts = _joined(polygon_of, range(count))
+    for q in _others_near(where, within, _across(polygon_of(0)), count + NEIGHBOURS, n - last - NEIGHBOURS):
+        if shapely.intersects(
+            polygon_of(q), shapely.intersection(within, starts)
+        ):  # the line crosses itself here: what comes later lies over it
             within = shapely.difference(within, polygon_of(q))
     return count, within
 
 
-def _others_near(where: np.ndarray, area: shapely.Geometry, begin: int, end: int) -> np.ndarray:
-    """Return those of the pieces from ``begin`` to ``end`` that lie no further from an area than four times its own reach."""
+def _others_near(where: np.ndarray, area: shapely.Geometry, reach: float, begin: int, end: int) -> np.ndarray:
+    """Return those of the pieces from ``begin`` to ``end`` that may touch an area, where a piece is ``reach`` mm across."""
     left, top, right, bottom = shapely.bounds(area)
-    middle, reach = np.array([left + right, top + bottom]) / 2, max(right - left, bottom - top)
-    return begin + np.flatnonzero(np.hypot(*(where[begin:end] - middle).T) < 4 * reach)
+    middle, half = np.array([left + right, top + bottom]) / 2, np.hypot(right - left, bottom - top) / 2
+    return begin + np.flatnonzero(np.hypot(*(where[begin:end] - middle).T) < half + reach)
 
 
 def _shorter_side(polygon: shapely.Geometry) -> float:
@@ -107,10 +111,21 @@ def _shorter_side(polygon: shapely.Geometry) -> float:
     return min(right - left, bottom - top)
 
 
-def _overlap(one: shapely.Geometry, two: shapely.Geometry) -> bool:
+def _across(polygon: shapely.Geometry) -> float:
+    left, top, right, bottom = shapely.bounds(polygon)
+    return float(np.hypot(right - left, bottom - top))
+
+
+def _shared(one: shapely.Geometry, two: shapely.Geometry) -> shapely.Geometry | None:
+    """Return what two pieces both cover, None where that is but a touch."""
     if not shapely.intersects(one, two):
-        return False
-    return bool(shapely.area(shapely.intersection(one, two)) > OVERLAP_SHARE * min(shapely.area(one), shapely.area(two)))
+        return None
+    shared = shapely.intersection(one, two)
+    return shared if shapely.area(shared) > OVERLAP_SHARE * min(shapely.area(one), shapely.area(two)) else None
+
+
+def _joined(polygon_of: PolygonOf, some: range) -> shapely.Geometry:
+    return polygon_of(some[0]) if len(some) == 1 else shapely.union_all([polygon_of(i) for i in some])
 
 
 def _polygons(
@@ -118,15 +133,24 @@ def _polygons(
 ) -> PolygonOf:
     """Return what gives the polygon of one of the pieces ``own`` (k,), each worked out once."""
 
-    @cache
-    def polygon_of(i: int) -> shapely.Geometry:
-        piece = own[i : i + 1]
-        v = int(placed.motif[piece[0]])
-        polygon = shapely.make_valid(on_page(silhouettes[v], placed, piece, places)[0])
-        for row in np.flatnonzero(cuts.piece == piece[0]):
-            polygon = shapely.intersection(polygon, _kept(cuts.vertex[row], cuts.away[row], shapely.bounds(polygon)))
-        return polygon
+    known: dict[int, shapely.Geometry] = {}
 
+    def work_out(some: list[int]) -> None:
+        pieces = own[some]
+        for v in np.unique(placed.motif[pieces]):
+            of_motif = pieces[placed.motif[pieces] == v]
+            known.update(zip(of_motif.tolist(), shapely.make_valid(on_page(silhouettes[v], placed, of_motif, places)), strict=True))
+        for row in np.flatnonzero(np.isin(cuts.piece, pieces)):
+            piece = int(cuts.piece[row])
+            known[piece] = shapely.intersection(known[piece], _kept(cuts.vertex[row], cuts.away[row], shapely.bounds(known[piece])))
+
+    def polygon_of(i: int) -> shapely.Geometry:
+        if own[i] not in known:
+            work_out([i])
+        return known[int(own[i])]
+
+    if len(own):
+        work_out(sorted({*range(min(AT_ONCE, len(own))), *range(max(0, len(own) - AT_ONCE), len(own))}))
     return polygon_of
 
 

@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
-from shapely.geometry.polygon import orient
 
 from .arrays import freeze_arrays
+
+POLYGON = 3  # by the simple features standard
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,10 +36,11 @@ class Close:
     @classmethod
     def of(cls, first: int, count: int, last: int, *, under: bool, apart: bool, within: shapely.Geometry) -> Close:
         """Return the close within polygons."""
-        polygons = [orient(part) for part in shapely.get_parts(within) if isinstance(part, shapely.Polygon)]
-        rings = [np.array(ring.coords)[:-1] for part in polygons for ring in (part.exterior, *part.interiors)]
-        points = np.concatenate([np.zeros((0, 2)), *rings])
-        return cls(first, count, last, under, apart, points, np.cumsum([0, *map(len, rings)]))
+        parts = shapely.get_parts(within)
+        rings = shapely.get_rings(shapely.orient_polygons(parts[shapely.get_type_id(parts) == POLYGON]))
+        points, of = shapely.get_coordinates(rings, return_index=True)
+        last_of = np.append(of[1:] != of[:-1], True)[: len(of)]  # each ring ends where it began
+        return cls(first, count, last, under, apart, points[~last_of], np.append(0, np.cumsum(np.bincount(of[~last_of]))))
 
     def moved(self, by: int) -> Close:
         """Return the close with its pieces counted on by so many."""
