@@ -144,6 +144,24 @@ def test_a_finding_is_cured_after_its_cure_was_seen(app):
     expect(panel).not_to_contain_text("left over")
 
 
+def test_a_cure_says_how_far_it_reaches_and_changes_a_copy_where_that_is_wished(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name=re.compile(r"^Harbour wall \d")).click()
+    before = app.state(page)
+    panel = page.get_by_label("Lines", exact=True)
+    name = next(line for line in lines(app, page) if line["name"] == "Harbour wall")["brush_id"]
+    use = next(use for use in before["uses"] if use["brush_id"] == name)
+    expect(panel).to_contain_text(f"changes this brush: {use['lines']} lines" if use["lines"] > 1 else "changes this brush: one line")
+    panel.get_by_role("checkbox", name="on a copy of the brush").first.check()
+    panel.get_by_role("button", name=re.compile("takes? the remainder")).first.click()
+    expect(page.get_by_role("button", name=re.compile("^Undo: Harbour wall:.*on a copy"))).to_be_visible()
+    after = app.state(page)
+    assert len(after["brushes"]) == len(before["brushes"]) + 1 and after["brushes"][:-1] == before["brushes"]
+    page.mouse.move(300, 300)
+    expect(panel).not_to_contain_text("left over")
+    assert next(line for line in lines(app, page) if line["name"] == "Harbour wall")["brush_id"] == after["brushes"][-1]["id"]
+
+
 def test_takes_away_svg_png_and_the_list_of_pieces(app):
     page = app.open("#/page/1")
     page.get_by_role("button", name="Take away").click()

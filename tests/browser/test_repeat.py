@@ -90,6 +90,18 @@ def test_a_number_follows_what_is_dragged_and_keeps_what_is_being_typed(app):
     assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 45
 
 
+def test_a_cure_on_a_copy_leaves_the_brush_as_it_is_and_opens_the_copy(app):
+    page = app.open("#/repeat/1")
+    before = app.state(page)["brushes"]
+    page.get_by_role("button", name=re.compile("^Square corners")).click()
+    page.get_by_role("checkbox", name="on a copy of the brush").first.check()
+    page.get_by_role("button", name=re.compile("^Butt the runs")).first.click()
+    expect(page).not_to_have_url(re.compile("repeat/1$"))
+    after = app.state(page)["brushes"]
+    assert after[:-1] == before and after[-1]["name"] == f"{before[0]['name']} 2"
+    assert "butt" in after[-1]["settings"]["ends"].values()
+
+
 def test_sees_a_cure_before_taking_it_and_the_finding_is_gone(app):
     page = app.open("#/repeat/1")
     expect(page.get_by_test_id("verdict-corners")).to_contain_text("overlap")

@@ -134,6 +134,43 @@ def test_a_cure_shown_is_not_kept_and_a_cure_taken_removes_its_finding(bench):
     assert "kink" not in [f["kind"] for f in laid(bench)[0]["scenes"][0]["findings"]]
 
 
+def test_a_cure_on_a_copy_of_the_brush_reaches_the_lines_that_were_meant_and_no_other(bench):
+    for y in (10, 80, 150):
+        path = {"kind": "path", "d": f"M10 {y}H64V{y + 54}"}
+        ok(bench.post("/api/pages/1/lines", json={"brush_id": 1, "source": path, "name": f"At {y}"}), 201)
+    uses = ok(bench.get("/api/workshop"))["uses"]
+    assert uses == [{"brush_id": 1, "lines": 3, "pages": 1}]
+    cure = next(f for f in laid(bench, cures=True)[0]["scenes"][0]["findings"] if f["kind"] == "kink")["cures"][0]["change"]
+    (before,) = ok(bench.get("/api/workshop"))["brushes"]
+    ok(bench.patch("/api/lines/1", json={"version": 1, "cure": cure, "on_copy": [1, 2]}))
+    whole = ok(bench.get("/api/workshop"))
+    copy = whole["brushes"][-1]
+    assert copy["name"] == f"{before['name']} 2" and copy["pieces"] == before["pieces"]
+    assert whole["brushes"][0] == before and copy["settings"] != before["settings"]
+    assert [line["brush_id"] for line in ok(bench.get("/api/pages/1"))["lines"]] == [copy["id"], copy["id"], 1]
+    kinks = [any(f["kind"] == "kink" for f in scene["findings"]) for scene in laid(bench)[0]["scenes"]]
+    assert kinks == [False, False, True]
+    ok(bench.post("/api/undo", json={"step_id": whole["history"]["undo_id"]}))  # copy and lines are one step
+    back = ok(bench.get("/api/workshop"))
+    assert len(back["brushes"]) == 1 and back["uses"] == uses
+
+
+def test_a_cure_is_made_on_no_copy_where_it_changes_the_line_or_the_lines_carry_another_brush(bench):
+    for brush in (1, 1):
+        ok(bench.post("/api/pages/1/lines", json=LINE | {"brush_id": brush}), 201)
+    other = ok(bench.post("/api/brushes", json={"copy_of": 1}), 201)
+    ok(bench.patch("/api/lines/2", json={"version": 1, "brush_id": other["id"]}))
+    change = {"brush": {"spacing": {"size_pct": 50}}}
+    for body, told in (
+        ({"cure": {"line": {"scale": 2}}, "on_copy": []}, "only a cure that changes the brush"),
+        ({"on_copy": []}, "only a cure that changes the brush"),
+        ({"cure": change, "on_copy": [2]}, "not all of these lines carry"),
+    ):
+        refused = bench.patch("/api/lines/1", json={"version": 1} | body)
+        assert refused.status_code == 422 and told in refused.json["message"]
+    assert len(ok(bench.get("/api/workshop"))["brushes"]) == 2
+
+
 def test_every_cure_of_a_sized_line_removes_its_finding(bench):
     ok(
         bench.post("/api/pages/1/lines", json={"brush_id": 1, "size_pct": 150, "source": {"kind": "path", "d": "M10 80C40 0 90 0 120 80"}}),

@@ -108,13 +108,20 @@ def test_variants_go_in_turn_on_page_and_bench(bench):
 def test_pieces_are_made_from_the_repeat_and_lie_on_the_sampler(bench):
     brush = ok(bench.post("/api/brushes/1/make-piece", json={"version": 1, "role": "outside_corner", "way": "mitre"}))
     corner = brush["pieces"]["outside_corner"]
+    assert brush["settings"]["ends"]["outside_corner"] == "piece"  # it is used at once
     sample = ok(bench.get("/api/brushes/1/sampler"))
     assert [p["motif_id"] for p in sample["pieces"] if p["role"] == "outside_corner"] == [corner]
     assert bench.post("/api/brushes/1/make-piece", json={"version": brush["version"], "role": "end", "way": "mitre"}).status_code == 422
     history = bench.get("/api/workshop").json["history"]
     ok(bench.post("/api/undo", json={"step_id": history["undo_id"]}))  # motif and role are one step
-    assert bench.get("/api/workshop").json["brushes"][0]["pieces"]["outside_corner"] is None
+    back = bench.get("/api/workshop").json["brushes"][0]
+    assert back["pieces"]["outside_corner"] is None and back["settings"]["ends"]["outside_corner"] == "through"
     assert bench.get(f"/api/motifs/{corner}").status_code == 404
+    body = {"version": back["version"], "role": "inside_corner"}
+    joined = ok(bench.post("/api/brushes/1/pieces", json=body | {"motif_ids": [1]}))
+    assert joined["settings"]["ends"]["inside_corner"] == "piece"
+    left = ok(bench.post("/api/brushes/1/pieces", json=body | {"version": joined["version"], "motif_ids": []}))
+    assert left["pieces"]["inside_corner"] is None and left["settings"]["ends"]["inside_corner"] == "through"
 
 
 def test_another_proposal_takes_the_place_of_one_that_was_not_worked_on(bench):

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import itertools
+import re
+
 from sqlmodel import Session, select
 
 from ..core.errors import InputError
@@ -17,23 +20,24 @@ from .rows import ids_by_role, motif_of, named, repeat_alone, row_of, settings_o
 
 
 def make(
-    session: Session, name: str, *, motif_id: int | None = None, copy_of: int | None = None, patch: dict | None = None
+    session: Session, name: str | None = None, *, motif_id: int | None = None, copy_of: int | None = None, patch: dict | None = None
 ) -> tables.Brush:
     """Make a brush from a motif, or a copy of another brush.
 
     It begins with settings that suit the motif, a link with the joints by which it hangs in its neighbours, unless it has some;
-    or with plain ones under a ``patch``.
+    or with plain ones, a copy with those of its brush, under a ``patch``. Without a name it has its motif's, or the next of its brush's.
     """
     if (motif_id is None) == (copy_of is None):
         raise InputError("give either motif_id or copy_of")
-    if copy_of is not None and patch is not None:
-        raise InputError("a copy has the settings of its brush; change them afterwards")
     if copy_of is not None:
         source = row_of(session, "brush", copy_of)
-        values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": source.settings}
+        name = name or copy_name(session, source)
+        settings = merged_settings(settings_of(source), patch or {}).model_dump()
+        values = {"motif_id": source.motif_id, "pieces": source.pieces, "settings": settings}
         return _kept(session, f"new brush {name}", Change("brush", None, values | {"name": name}))
     assert motif_id is not None
     row = row_of(session, "motif", motif_id)
+    name = name or row.name
     suit = suited(motif_of(session, row)) if patch is None else Suit(patch)
     values = {"name": name, "motif_id": motif_id, "pieces": {}, "settings": _settings(suit.settings)}
     hung = [Change("motif", motif_id, {"joints_mm": [list(joint) for joint in suit.joints]})] if suit.joints else []
@@ -66,6 +70,13 @@ def change(
         values["name"] = name
     label = label or (f"rename {row.name}" if name else f"change {row.name}")
     return _kept(session, label, Change("brush", brush_id, values, version), merge_key=merge_key)
+
+
+def copy_name(session: Session, brush: tables.Brush) -> str:
+    """Return a name for a copy of a brush: its own, with the next number that no brush has."""
+    stem = re.sub(r" \d+$", "", brush.name)
+    taken = set(session.exec(select(tables.Brush.name)))
+    return next(name for n in itertools.count(2) if (name := f"{stem[:190]} {n}") not in taken)
 
 
 def _settings(patch: dict) -> dict:
@@ -120,8 +131,19 @@ def set_pieces(session: Session, brush_id: int, version: int, role: Role, motif_
     else:
         if len(motif_ids) > 1:
             raise InputError(f"there is one piece for {words}, not {len(motif_ids)}")
-        values = {"pieces": {**row.pieces, role: motif_ids[0] if motif_ids else None}}
+        values = with_piece(row, role, motif_ids[0] if motif_ids else None)
     return _kept(session, f"{words} of {row.name}", Change("brush", brush_id, values, version))
+
+
+def with_piece(row: tables.Brush, role: Role, motif_id: int | None) -> dict:
+    """Return what a brush becomes when a motif takes a role other than the repeat, or leaves it: a corner's piece is used at once."""
+    values = {"pieces": {**row.pieces, role: motif_id}}
+    settings = settings_of(row)
+    style = getattr(settings.ends, role, None)
+    if style is None or (motif_id is None and style != "piece"):
+        return values
+    used = "through" if motif_id is None else "piece"
+    return values | {"settings": merged_settings(settings, {"ends": {role: used}}).model_dump()}
 
 
 def divide(session: Session, motif_id: int, name: str) -> tables.Brush:

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 import numpy as np
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, func, select
 
 from ..core.drawing.line_path import path_data_from_line
 from ..core.errors import InputError
@@ -18,7 +18,7 @@ from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
 from ..core.values.line import Line, MeasuredLine
 from ..store import tables
 from ..store.history import Change, make_step
-from .brushes import merged_settings
+from .brushes import copy_name, merged_settings
 from .rows import measured_path, row_of, settings_of
 
 MOST_BROUGHT_IN = 500
@@ -96,10 +96,14 @@ def change(
     move_by: list[float] | None = None,
     to_place: int | None = None,
     cure: dict | None = None,
+    on_copy: Sequence[int] | None = None,
     label: str | None = None,
     merge_key: str = "",
 ) -> tables.Line:
-    """Change a line: some of its values, its course, its place among the others, or by a finding's cure."""
+    """Change a line: some of its values, its course, its place among the others, or by a finding's cure.
+
+    A cure of the brush changes a copy of it where lines of that brush are given ``on_copy``: the line and these take the copy.
+    """
     row = row_of(session, "line", line_id)
     if "brush_id" in values:
         row_of(session, "brush", values["brush_id"])
@@ -109,9 +113,17 @@ def change(
         values = values | dict(zip(("source", "path"), _moved(row, np.array(move_by)), strict=True))
     if to_place is not None:
         values = values | {"position": _position_at(lines_of(session, row.page_id), row, to_place)}
+    if on_copy is not None:
+        return _cured_on_copy(session, row, version, cure, on_copy, label)
     changes = [Change("line", line_id, values, version)] if cure is None else _cure(session, row, cure, version)
     after = make_step(session, label or f"change {row.name}", changes, merge_key=merge_key)[0]
     return tables.Line(**(after or row.model_dump()))
+
+
+def uses_of_brushes(session: Session) -> list[tuple[int, int, int]]:
+    """Return of every brush that lies on a line its id, and on how many lines of how many pages it lies."""
+    counted = select(tables.Line.brush_id, func.count(), func.count(func.distinct(tables.Line.page_id))).group_by(col(tables.Line.brush_id))
+    return [(brush_id, count, pages) for brush_id, count, pages in session.exec(counted)]
 
 
 def delete(session: Session, line_id: int, version: int) -> None:
@@ -201,3 +213,22 @@ def _cure(session: Session, row: tables.Line, cure: dict, version: int) -> list[
         return [Change("line", row.id, None, version)]
     path = path_data_from_line(line.line)
     return [Change("line", row.id, {"path": path, "source": {"kind": "path", "d": path}}, version)]
+
+
+def _cured_on_copy(
+    session: Session, row: tables.Line, version: int, cure: dict | None, others: Sequence[int], label: str | None
+) -> tables.Line:
+    """Give a line, and others of its brush, a copy of that with the cure's change."""
+    if cure is None or set(cure) != {"brush"} or not isinstance(cure["brush"], dict):
+        raise InputError("on_copy: only a cure that changes the brush can change a copy of it")
+    brush = row_of(session, "brush", row.brush_id)
+    rows = [row_of(session, "line", i) for i in others if i != row.id]
+    if any(other.brush_id != brush.id for other in rows):
+        raise InputError(f"on_copy: not all of these lines carry {brush.name}")
+    settings = merged_settings(settings_of(brush), for_line_size(cure["brush"], row.size_pct))
+    values = {"motif_id": brush.motif_id, "pieces": brush.pieces, "settings": settings.model_dump(), "name": copy_name(session, brush)}
+    label, key = label or f"change {row.name}", f"copy {brush.id} {row.id} {version}"
+    copied = made(make_step(session, label, [Change("brush", None, values)], merge_key=key))
+    taking = [Change("line", row.id, {"brush_id": copied["id"]}, version)]
+    taking += [Change("line", other.id, {"brush_id": copied["id"]}) for other in rows]
+    return tables.Line(**made(make_step(session, label, taking, merge_key=key)))

@@ -16,6 +16,7 @@ from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif
 from ..store import tables
 from ..store.history import Change, make_step
+from .brushes import with_piece
 from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner
 from .motifs import motif_values
 from .rows import all_ids, ids_by_role, piece_of, repeat_alone, row_of
@@ -75,7 +76,7 @@ def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, 
 
 
 def make_piece(session: Session, brush_id: int, version: int, role: Role, way: CornerWay | EndWay) -> tables.Brush:
-    """Make the piece of a role from the repeat: an end or a corner, in one of its ways.
+    """Make the piece of a role from the repeat, an end or a corner, in one of its ways, and use it.
 
     A piece that was made so before, and neither worked on nor used elsewhere since, goes in the same step.
     """
@@ -95,7 +96,7 @@ def make_piece(session: Session, brush_id: int, version: int, role: Role, way: C
 
     label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
     (motif,) = make_step(session, label, [Change("motif", None, made(way))], merge_key=key)
-    values = {"pieces": {**row.pieces, role: motif and motif["id"]}}
+    values = with_piece(row, role, motif and motif["id"])
     gone = _left_over(session, row, role, CORNER_WAYS if role in SIDE_OF else END_WAYS, made)
     return _with_piece(session, label, key, Change("brush", brush_id, values, version), gone)
 

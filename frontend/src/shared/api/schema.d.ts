@@ -775,6 +775,8 @@ export interface components {
             brushes: components["schemas"]["BrushMessage"][];
             /** Pages */
             pages: components["schemas"]["PageMessage"][];
+            /** Uses */
+            uses: components["schemas"]["BrushUse"][];
             history: components["schemas"]["History"];
         };
         /** BrushMessage */
@@ -805,6 +807,18 @@ export interface components {
             outside_corner?: number | null;
             /** Inside Corner */
             inside_corner?: number | null;
+        };
+        /**
+         * BrushUse
+         * @description On how many lines of how many pages a brush lies; a brush on none is left out.
+         */
+        BrushUse: {
+            /** Brush Id */
+            brush_id: number;
+            /** Lines */
+            lines: number;
+            /** Pages */
+            pages: number;
         };
         /** Ends */
         Ends: {
@@ -2207,11 +2221,11 @@ export interface components {
          * NewBrush
          * @description A brush made from a motif, or as a copy of another brush.
          *
-         *     ``settings``, a merge patch (RFC 7396) of the plain ones, go before those that suit the motif.
+         *     ``settings``, a merge patch (RFC 7396) of the plain ones or the copied brush's, go before those that suit the motif.
          */
         NewBrush: {
             /** Name */
-            name: string;
+            name?: string | null;
             /** Motif Id */
             motif_id?: number | null;
             /** Copy Of */
@@ -2702,7 +2716,8 @@ export interface components {
         };
         /**
          * LineChange
-         * @description What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change.
+         * @description What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change, made to a copy of the
+         *     brush for this line and those given ``on_copy``.
          */
         LineChange: {
             /** Version */
@@ -2727,6 +2742,8 @@ export interface components {
             cure?: {
                 [key: string]: unknown;
             } | null;
+            /** On Copy */
+            on_copy?: number[] | null;
             /** Label */
             label?: string | null;
             /**

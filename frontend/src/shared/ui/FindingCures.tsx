@@ -8,13 +8,23 @@ const CURE =
 export interface Hands {
   waiting: boolean;
   onPreview: (cure: Cure | null, index: number) => void;
-  onTake: (cure: Cure, index: number) => void;
+  /** Take a cure; of `onCopyFor` findings' lines, where it is to change a copy of their brush. */
+  onTake: (cure: Cure, index: number, onCopyFor: number[] | null) => void;
+  /** How far a change to a finding's brush reaches, in words. */
+  reachOf: (index: number) => string;
   onGoTo?: (index: number) => void;
   chosen?: number | null;
 }
 
+interface CuresProps {
+  cures: Cure[];
+  of: number;
+  copyFor: number[] | null;
+  hands: Hands;
+}
+
 /** Cures as words to press; each is seen while it is pointed at or has the focus. */
-export function Cures({ cures, of, hands: { onPreview, onTake } }: { cures: Cure[]; of: number; hands: Hands }) {
+export function Cures({ cures, of, copyFor, hands: { onPreview, onTake } }: CuresProps) {
   return cures.map((cure) => (
     <button
       key={cure.label}
@@ -23,7 +33,7 @@ export function Cures({ cures, of, hands: { onPreview, onTake } }: { cures: Cure
       onPointerLeave={() => onPreview(null, of)}
       onFocus={() => onPreview(cure, of)}
       onBlur={() => onPreview(null, of)}
-      onClick={() => onTake(cure, of)}
+      onClick={() => onTake(cure, of, cure.change.brush ? copyFor : null)}
     >
       {cure.label}
       {cure.change.brush ? "" : " (this line)"}
@@ -38,4 +48,16 @@ export function Remark({ cures, untried, waiting, many }: { cures: Cure[]; untri
   if (untried) return said(cures.length ? "more not tried" : "no cure tried in time");
   if (cures.length) return null;
   return said(many ? "no one change removes them all" : "no change to the brush alone removes it");
+}
+
+/** How far cures that change the brush reach, and that they may change a copy of it. */
+export function Reach({ words, onCopy, onTick }: { words: string; onCopy: boolean; onTick: (onCopy: boolean) => void }) {
+  return (
+    <div className="flex w-full flex-wrap items-center gap-x-3 text-[12.5px] text-moss">
+      <span className={onCopy ? "line-through" : ""}>{words}</span>
+      <label className="flex min-h-6 items-center gap-1.5">
+        <input type="checkbox" checked={onCopy} onChange={(event) => onTick(event.target.checked)} /> on a copy of the brush
+      </label>
+    </div>
+  );
 }

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Cures, Remark, type Hands } from "./FindingCures";
+import { Cures, Reach, Remark, type Hands } from "./FindingCures";
 import { groupsOf, type FindingGroup, type Told } from "./findingGroups";
 import { Caution } from "./Verdict";
 
@@ -18,6 +18,9 @@ export function Findings({ findings, ...hands }: Hands & { findings: Told[] }) {
 
 function Row({ group, findings, hands }: { group: FindingGroup; findings: Told[]; hands: Hands }) {
   const [open, setOpen] = useState(false);
+  const [onCopy, setOnCopy] = useState(false);
+  const copyFor = onCopy ? group.members : null;
+  const toBrush = (open ? group.members.flatMap((i) => findings[i].cures) : group.cures).some(({ change }) => change.brush);
   const many = group.members.length > 1;
   return (
     <li
@@ -29,7 +32,7 @@ function Row({ group, findings, hands }: { group: FindingGroup; findings: Told[]
         {group.title}
       </button>
       <div className="mt-0.5 flex flex-wrap gap-x-3 pl-6">
-        <Cures cures={group.cures} of={group.worst} hands={hands} />
+        <Cures cures={group.cures} of={group.worst} copyFor={copyFor} hands={hands} />
         <Remark cures={group.cures} untried={group.untried} waiting={hands.waiting} many={many} />
         {many && (
           <button className="my-0.5 min-h-6 text-moss hover:text-loden" aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -37,13 +40,25 @@ function Row({ group, findings, hands }: { group: FindingGroup; findings: Told[]
           </button>
         )}
       </div>
-      {open && <Places group={group} findings={findings} hands={hands} />}
+      {open && <Places group={group} findings={findings} copyFor={copyFor} hands={hands} />}
+      {toBrush && (
+        <div className="pl-6">
+          <Reach words={hands.reachOf(group.worst)} onCopy={onCopy} onTick={setOnCopy} />
+        </div>
+      )}
     </li>
   );
 }
 
+interface PlacesProps {
+  group: FindingGroup;
+  findings: Told[];
+  copyFor: number[] | null;
+  hands: Hands;
+}
+
 /** Every place of a group, each with its own cures. */
-function Places({ group, findings, hands }: { group: FindingGroup; findings: Told[]; hands: Hands }) {
+function Places({ group, findings, copyFor, hands }: PlacesProps) {
   const more = group.members.length - MOST_PLACES;
   return (
     <ol className="mt-1 flex flex-col gap-1 border-t border-rule pt-1 pl-6">
@@ -53,7 +68,7 @@ function Places({ group, findings, hands }: { group: FindingGroup; findings: Tol
             {findings[i].message}
           </button>
           <div className="flex flex-wrap gap-x-3">
-            <Cures cures={findings[i].cures} of={i} hands={hands} />
+            <Cures cures={findings[i].cures} of={i} copyFor={copyFor} hands={hands} />
           </div>
         </li>
       ))}

@@ -4,7 +4,10 @@ import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared
 import { useMotifs } from "../../shared/api/motifs";
 import { go } from "../../shared/ui/place";
 import { MakePiece, type Role } from "./MakePiece";
+import { NAMES } from "./pieceNames";
 import { SamplerLine } from "./SamplerLine";
+
+const SINGLE = ["start", "end", "outside_corner", "inside_corner"] as const;
 
 /** All pieces of a brush on one small line with a corner of each kind; press one to bring it to the bench, a missing one to make it. */
 export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Workshop; open: number }) {
@@ -20,6 +23,8 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
   }, [data, workshop.motifs]);
   const motifs = useMotifs(own);
   const [asking, setAsking] = useState<Role | null>(null);
+  const role = SINGLE.find((each) => brush.pieces[each] === open);
+  const hatched = data?.slots.some((slot) => !slot.made);
   const variants = brush.pieces.repeat.flatMap((id) => workshop.motifs.find((m) => m.id === id) ?? []);
   return (
     <section aria-label="Sampler" className="mb-2 shrink-0">
@@ -34,6 +39,15 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
         onMissing={(role) => setAsking(asking === role ? null : role)}
       />
       {asking && <MakePiece brush={brush} role={asking} versions={versions} onMade={() => setAsking(null)} />}
+      {role && asking !== role && (
+        <p className="mt-1 text-[12.5px]">
+          The {NAMES[role]}, in use.{" "}
+          <button className="thread-word" onClick={() => setAsking(role)}>
+            Make it anew
+          </button>{" "}
+          from the repeat: the new one takes its place.
+        </p>
+      )}
       <p className="mt-1 text-[12px] text-moss">
         Repeat:{" "}
         {variants.map((m, i) => (
@@ -47,7 +61,7 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
             </button>
           </span>
         ))}
-        . Hatched places have no piece yet.
+        . {hatched && "Press a hatched place to make its piece from the repeat: it is used at once."}
       </p>
     </section>
   );

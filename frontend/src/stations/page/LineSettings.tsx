@@ -45,7 +45,12 @@ export function LineSettings({ line }: { line: Line }) {
       </div>
       <div className="mt-1.5 grid grid-cols-[1fr_100px] gap-3">
         <div className="min-w-0">
-          <span className="block text-[12.5px] text-moss">Brush</span>
+          <span className="flex gap-2 text-[12.5px] text-moss">
+            Brush
+            <button className="text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
+              tune it at Repeat
+            </button>
+          </span>
           <Picker
             label="Brush"
             options={workshop.brushes}
@@ -53,12 +58,6 @@ export function LineSettings({ line }: { line: Line }) {
             onSet={(brush_id) => change({ line, brush_id, label: `brush of ${line.name}` })}
             picture={(id) => <BrushPicture brushId={id} />}
           />
-          <button
-            className="mt-1.5 py-1 text-[12px] text-indigo underline decoration-dotted"
-            onClick={() => go("repeat", line.brush_id)}
-          >
-            Tune it at Repeat
-          </button>
         </div>
         <NumberField
           label="Size"

@@ -6,7 +6,7 @@ import { useFindings } from "./useFindings";
 /** The findings on the chosen line, or on the page, with their cures. */
 export function PageFindings() {
   const { lines, chosen, cured } = useLaidPage();
-  const { findings, goTo, preview, take } = useFindings();
+  const { findings, goTo, preview, take, reachOf } = useFindings();
   const trying = useDesk((desk) => desk.cure !== null);
   const finding = useDesk((desk) => desk.finding);
   return (
@@ -19,7 +19,15 @@ export function PageFindings() {
       </h2>
       <div className="min-h-[60px] flex-1 overflow-y-auto">
         {findings.length ? (
-          <Findings findings={findings} waiting={!cured} onPreview={preview} onTake={take} onGoTo={goTo} chosen={finding} />
+          <Findings
+            findings={findings}
+            waiting={!cured}
+            onPreview={preview}
+            onTake={take}
+            reachOf={reachOf}
+            onGoTo={goTo}
+            chosen={finding}
+          />
         ) : (
           <p className="text-moss">{lines.length ? "None: every join keeps its wish." : "Nothing is laid yet."}</p>
         )}

@@ -1,11 +1,12 @@
 import type { Cure } from "../../shared/api/scenes";
+import { reachOf } from "../../shared/ui/reach";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
 
 /** What can be done with the page's findings: go to one, see a cure, take it. */
 export function useFindings() {
-  const { lines, changes, findings } = useLaidPage();
+  const { workshop, lines, changes, findings } = useLaidPage();
   const lookAt = useDesk((desk) => desk.lookAt);
   const tryOut = useDesk((desk) => desk.tryOut);
   const settle = useDesk((desk) => desk.settle);
@@ -13,11 +14,15 @@ export function useFindings() {
     findings,
     goTo: (i: number): void => lookAt(findings[i]?.at ?? null, i),
     preview: (cure: Cure | null, i: number): void => tryOut(cure, i, findings),
-    take: (cure: Cure, i: number): void => {
+    take: (cure: Cure, i: number, onCopyFor: number[] | null = null): void => {
       const line = lines.find((each) => each.id === findings[i].lineId);
       settle();
-      if (line) changes.change.mutate({ line, cure: cure.change as never, label: `${line.name}: ${cure.label.toLowerCase()}` });
+      if (!line) return;
+      const on_copy = onCopyFor && [...new Set(onCopyFor.flatMap((k) => findings[k].lineId ?? []))];
+      const label = `${line.name}: ${cure.label.toLowerCase()}${on_copy ? ", on a copy" : ""}`;
+      changes.change.mutate({ line, cure: cure.change as never, on_copy, label });
     },
+    reachOf: (i: number): string => reachOf(workshop, findings[i].brushId),
   };
 }
 

@@ -8,7 +8,7 @@ import { MOST_PINNED } from "./pins";
 
 /** Pin lines of one's own pages beside the standing trial lines. */
 export function PinMenu() {
-  const { pages } = useOpenBench();
+  const { pages } = useOpenBench().workshop;
   const { present: pinned } = useLaidBench();
   const pin = useBench((bench) => bench.pin);
   const [open, setOpen] = useState(false);

@@ -16,8 +16,7 @@ const BAND = "relative h-[288px] shrink-0 border-b [contain:strict] border-rule"
 interface Props {
   brush: Brush;
   motifs: Motif[];
-  pages: Workshop["pages"];
-  history: Workshop["history"];
+  workshop: Workshop;
 }
 
 /** One brush at work: its flat run, its trial lines, and its words. */
@@ -29,15 +28,15 @@ export function Bench(props: Props) {
   );
 }
 
-function OpenedBench({ brush, motifs, pages, history }: Props) {
+function OpenedBench({ brush, motifs, workshop }: Props) {
   const hands = useBrushHands(brush);
   const ground = useGround();
   const open = useMemo(
-    () => ({ brush, motifs, repeats: motifs.slice(0, brush.pieces.repeat.length), pages, hands, ground }),
-    [brush, motifs, pages, hands, ground],
+    () => ({ brush, motifs, repeats: motifs.slice(0, brush.pieces.repeat.length), workshop, hands, ground }),
+    [brush, motifs, workshop, hands, ground],
   );
   const [flatBox, size] = useSize<HTMLElement>();
-  const laid = useLaying(open, size, history);
+  const laid = useLaying(open, size, workshop.history);
   return (
     <OpenBenchContext value={open}>
       <LaidBenchContext value={laid}>

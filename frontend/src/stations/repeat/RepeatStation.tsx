@@ -14,7 +14,7 @@ export function RepeatStation({ workshop, id }: { workshop: Workshop; id: number
   const shown = useLastWhole(brush, motifs);
   if (!brush || !summaries.length) return <NoBrush />;
   if (!shown) return <p className="p-8 text-moss">Opening {brush.name}…</p>;
-  return <Bench key={brush.id} {...shown} pages={workshop.pages} history={workshop.history} />;
+  return <Bench key={brush.id} {...shown} workshop={workshop} />;
 }
 
 /** A brush with its motifs; while motifs that it took anew are to come, as it was before, so that the bench stays open. */

@@ -1,46 +1,23 @@
-import { useState } from "react";
-import type { Cure, Scene } from "../../shared/api/scenes";
+import type { Scene } from "../../shared/api/scenes";
 import { Findings } from "../../shared/ui/Findings";
-import { useWindowKey, isTyping } from "../../shared/ui/keys";
-import { withChange, type SettingsChange } from "../../shared/ui/settings";
+import { reachOf } from "../../shared/ui/reach";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { JoinPlot } from "./JoinPlot";
 import { TrialPoints, type SheetPoint } from "./TrialPoints";
 import { TrialScene } from "./TrialScene";
+import { useTrialCures } from "./useTrialCures";
 
 /** One trial line large, its findings beside it with their cures. */
 export function TrialLarge({ scene, box }: { scene: Scene; box: [number, number] }) {
-  const { brush, motifs, hands: edit, ground } = useOpenBench();
+  const { brush, motifs, workshop, ground } = useOpenBench();
   const { cured, shown: settings } = useLaidBench();
   const asked = useBench((bench) => bench.shaped[scene.key]);
   const open = useBench((bench) => bench.open);
   const shape = useBench((bench) => bench.shape);
   const onShape = (points: SheetPoint[] | null): void => shape(scene.key, points);
   const { night } = ground;
-  const [chosen, setChosen] = useState<number | null>(null);
-  const [listed, setListed] = useState<Scene | null>(null); // the findings stay put while a cure is tried
-  const shown = listed ?? scene;
-  const preview = (cure: Cure | null): void => {
-    if (cure?.change.brush) {
-      setListed((now) => now ?? scene);
-      edit.show(withChange(brush.settings, cure.change.brush));
-    } else {
-      setListed(null);
-      edit.show(null);
-    }
-  };
-  const take = (cure: Cure): void => {
-    setListed(null);
-    setChosen(null);
-    edit.set(cure.change.brush as SettingsChange, cure.label.toLowerCase());
-  };
-  useWindowKey("keydown", (event) => {
-    if (isTyping(event)) return;
-    if (event.key === "." && shown.findings.length) setChosen(((chosen ?? -1) + 1) % shown.findings.length);
-    const first = chosen !== null && shown.findings[chosen]?.cures[0];
-    if (event.key === "Enter" && first && document.activeElement?.tagName !== "BUTTON") take(first);
-  });
+  const { shown, listed, chosen, choose, preview, take } = useTrialCures(scene);
   return (
     <div className="flex min-h-0 flex-1 gap-3">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -83,7 +60,8 @@ export function TrialLarge({ scene, box }: { scene: Scene; box: [number, number]
               waiting={!cured}
               onPreview={preview}
               onTake={take}
-              onGoTo={setChosen}
+              reachOf={() => reachOf(workshop, brush.id)}
+              onGoTo={choose}
               chosen={chosen}
             />
           ) : (

@@ -11,7 +11,7 @@ export interface OpenBench {
   /** Of all its roles, in the order in which laid pieces number them; `repeats` are those of the repeat. */
   motifs: Motif[];
   repeats: Motif[];
-  pages: Workshop["pages"];
+  workshop: Workshop;
   hands: BrushHands;
   ground: GroundState;
 }

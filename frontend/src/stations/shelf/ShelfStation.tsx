@@ -56,17 +56,10 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
             key={brush.id}
             brush={brush}
             swatch={swatches(brush.id)}
-            onCopy={() => make.mutate({ name: freeName(brush.name, workshop.brushes), copy_of: brush.id })}
+            onCopy={() => make.mutate({ copy_of: brush.id })}
           />
         ))}
       </ul>
     </div>
   );
-}
-
-function freeName(name: string, brushes: Brush[]): string {
-  const stem = name.replace(/ \d+$/, "");
-  let n = 2;
-  while (brushes.some((b) => b.name === `${stem} ${n}`)) n++;
-  return `${stem} ${n}`;
 }

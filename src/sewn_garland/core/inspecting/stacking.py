@@ -96,7 +96,7 @@ def _closed_over(n: int, polygon_of: PolygonOf, where: np.ndarray) -> tuple[int,
             polygon_of(q), shapely.intersection(within, starts)
         ):  # the line crosses itself here: what comes later lies over it
             within = shapely.difference(within, polygon_of(q))
-    return count, within
+    return (count, within) if shapely.area(within) > 0 else (0, within)
 
 
 def _others_near(where: np.ndarray, area: shapely.Geometry, reach: float, begin: int, end: int) -> np.ndarray:

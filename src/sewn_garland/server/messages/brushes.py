@@ -36,10 +36,10 @@ class BrushMessage(Message):
 class NewBrush(Message):
     """A brush made from a motif, or as a copy of another brush.
 
-    ``settings``, a merge patch (RFC 7396) of the plain ones, go before those that suit the motif.
+    ``settings``, a merge patch (RFC 7396) of the plain ones or the copied brush's, go before those that suit the motif.
     """
 
-    name: Name
+    name: Name | None = None
     motif_id: RowId | None = None
     copy_of: RowId | None = None
     settings: dict | None = None

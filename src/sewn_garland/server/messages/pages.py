@@ -95,7 +95,9 @@ class NewLine(Message):
 
 
 class LineChange(Versioned):
-    """What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change."""
+    """What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change, made to a copy of the
+    brush for this line and those given ``on_copy``.
+    """
 
     name: Name | None = None
     brush_id: RowId | None = None
@@ -106,6 +108,7 @@ class LineChange(Versioned):
     move_by: Point | None = None
     to_place: Annotated[int, Field(ge=0, le=100_000)] | None = None
     cure: dict | None = None
+    on_copy: Annotated[list[RowId], Field(max_length=MOST_POINTS)] | None = None
     label: Annotated[str, Field(max_length=120)] | None = None
     merge_key: Annotated[str, Field(max_length=120)] = ""
 

@@ -18,12 +18,21 @@ class History(Message):
     kept_at: float | None
 
 
+class BrushUse(Message):
+    """On how many lines of how many pages a brush lies; a brush on none is left out."""
+
+    brush_id: int
+    lines: int
+    pages: int
+
+
 class Workshop(Message):
     """Everything there is, without the shapes and lines themselves."""
 
     motifs: list[MotifSummary]
     brushes: list[BrushMessage]
     pages: list[PageMessage]
+    uses: list[BrushUse]
     history: History
 
 

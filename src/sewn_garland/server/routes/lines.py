@@ -37,7 +37,7 @@ def change_line(path: IdPath, body: LineChange):
     with store().writing() as session:
         row = lines.change(
             session, path.id, body.version, values, source=body.source and body.source.model_dump(), move_by=body.move_by,
-            to_place=body.to_place, cure=body.cure, label=body.label, merge_key=body.merge_key,
+            to_place=body.to_place, cure=body.cure, on_copy=body.on_copy, label=body.label, merge_key=body.merge_key,
         )  # fmt: skip
         return sent(line_message(row))
 

@@ -9,8 +9,9 @@ from sqlmodel import Session, col, select
 
 from ...store import tables
 from ...store.history import redo, standing, take_step, undo
+from ...workshop.lines import uses_of_brushes
 from ..access import sent, store
-from ..messages.workshop import History, StepRequest, Workshop
+from ..messages.workshop import BrushUse, History, StepRequest, Workshop
 from ..resource import Resource
 from ..views.brushes import brush_message
 from ..views.motifs import motif_summary
@@ -26,6 +27,7 @@ def workshop():
         return sent(Workshop(
             motifs=[motif_summary(m) for m in _all(session, tables.Motif)], brushes=[brush_message(b) for b in _all(session, tables.Brush)],
             pages=[page_message(p) for p in _all(session, tables.Page)], history=History(**standing(session)),
+            uses=[BrushUse(brush_id=brush_id, lines=count, pages=on) for brush_id, count, on in uses_of_brushes(session)],
         ))  # fmt: skip
 
 
