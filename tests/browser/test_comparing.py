@@ -168,6 +168,14 @@ def test_a_corner_piece_is_chosen_among_those_the_repeat_can_make(app):
     assert count == pytest.approx(round(count), abs=1e-3)
     page.get_by_role("button", name="outside corner, to the bench").click()
     expect(page.get_by_test_id("open-name")).to_contain_text("outside corner")  # and can be worked on
+    expect(page.get_by_text("It lies between the run that enters and the run that leaves")).to_be_visible()
+    assert brush(app, page, "Three-strand rope")["settings"]["ends"]["outside_corner"] == "piece"  # it is used at once
+    there = {motif["id"] for motif in app.state(page)["motifs"]}
+    page.get_by_role("button", name="Make it anew").click()
+    page.get_by_role("group", name="Corner pieces to choose from").get_by_role("button").last.click()
+    expect(page.get_by_role("group", name="Corner pieces to choose from")).to_have_count(0)
+    anew = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
+    assert {motif["id"] for motif in app.state(page)["motifs"]} == there - {piece} | {anew} != there  # it took the other's place
 
 
 def test_a_ground_of_one_s_own_lies_under_the_work(app):

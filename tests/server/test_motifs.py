@@ -109,6 +109,14 @@ def test_pieces_are_made_from_the_repeat_and_lie_on_the_sampler(bench):
     brush = ok(bench.post("/api/brushes/1/make-piece", json={"version": 1, "role": "outside_corner", "way": "mitre"}))
     corner = brush["pieces"]["outside_corner"]
     assert brush["settings"]["ends"]["outside_corner"] == "piece"  # it is used at once
+    beside = np.array(ok(bench.get("/api/brushes/1/corner/outside_corner"))["repeat_matrices"])
+    frame = ok(bench.get(f"/api/motifs/{corner}"))
+    before, after = beside[:2, 4:], beside[2:, 4:]  # two repeats on each leg, about the corner's base line's middle
+    assert beside[:2, :4] == pytest.approx(np.array([[1, 0, 0, 1]] * 2)) and beside[2:, :4] == pytest.approx(np.array([[0, 1, -1, 0]] * 2))
+    assert before[:, 1] == pytest.approx(0) and (before[:, 0] < -frame["width_mm"] / 2).all()
+    leg = frame["width_mm"] / 2 - frame["base_line_mm"]  # the leg that leaves lies as far from the right edge as the other from the top
+    assert after[:, 0] == pytest.approx(leg) and (after[:, 1] > frame["height_mm"] - frame["base_line_mm"]).all()
+    assert bench.get("/api/brushes/1/corner/inside_corner").status_code == 404
     sample = ok(bench.get("/api/brushes/1/sampler"))
     assert [p["motif_id"] for p in sample["pieces"] if p["role"] == "outside_corner"] == [corner]
     assert bench.post("/api/brushes/1/make-piece", json={"version": brush["version"], "role": "end", "way": "mitre"}).status_code == 422

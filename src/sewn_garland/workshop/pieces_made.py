@@ -6,16 +6,18 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import cast
 
+import numpy as np
 from sqlmodel import Session, select
 
 from ..core.errors import InputError
 from ..core.making.borders import Arrangement, arrangement_of, in_arrangement
 from ..core.making.corners import END_WAYS, SIDE_OF, EndWay, end_from_repeat
+from ..core.maths.affine import compose
 from ..core.values.brush import Role
 from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif
 from ..store import tables
-from ..store.history import Change, make_step
+from ..store.history import Change, NotFound, make_step
 from .brushes import with_piece
 from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner
 from .motifs import motif_values
@@ -96,7 +98,7 @@ def make_piece(session: Session, brush_id: int, version: int, role: Role, way: C
 
     label, key = f"{words} of {row.name}", f"piece {row.id} {row.version}"
     (motif,) = make_step(session, label, [Change("motif", None, made(way))], merge_key=key)
-    values = with_piece(row, role, motif and motif["id"])
+    values = with_piece(row, role, motif["id"] if motif else None)
     gone = _left_over(session, row, role, CORNER_WAYS if role in SIDE_OF else END_WAYS, made)
     return _with_piece(session, label, key, Change("brush", brush_id, values, version), gone)
 
@@ -133,6 +135,24 @@ def proposals(session: Session, brush_id: int, role: Role) -> list[Proposal]:
     gap, repeat, side = gap_of(repeat_alone(session, brush)), piece_of(session, row), SIDE_OF[role]
     made = corner_proposals(repeat, side, gap)
     return [Proposal(way, row, corner, repeat, *on_a_corner(repeat, corner, side, gap)) for way, corner in made.items()]
+
+
+def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.Motif, np.ndarray]:
+    """Return the motif of a brush's repeat, and where its repeats lie (k, 6) beside its corner piece, which is where it is drawn.
+
+    Raises NotFound where the brush has no piece of that role.
+    """
+    brush = row_of(session, "brush", brush_id)
+    if not brush.pieces.get(role):
+        raise NotFound(f"piece for {role.replace('_', ' ')}")
+    row = row_of(session, "motif", brush.motif_id)
+    corner = piece_of(session, row_of(session, "motif", brush.pieces[role]))
+    laid, _ = on_a_corner(piece_of(session, row), corner, SIDE_OF[role], gap_of(repeat_alone(session, brush)))
+    matrices, at_corner = laid.pieces.matrices, laid.pieces.at_corner
+    (a, b, c, d, e, f), *_ = matrices[at_corner]
+    back = np.linalg.inv([[a, c, e], [b, d, f], [0, 0, 1]])[:2]
+    beside = [compose(back, own.reshape(3, 2).T) for own in matrices[~at_corner]]
+    return row, np.array([own.T.ravel() for own in beside]).reshape(-1, 6)
 
 
 def sampled(session: Session, brush_id: int) -> tuple[Sample, dict[Role, list[int]]]:

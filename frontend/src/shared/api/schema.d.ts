@@ -382,6 +382,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brushes/{id}/corner/{role}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies beside a corner piece */
+        get: operations["brushes_corner_brushes__int_id__corner__role__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brushes/{id}/sampler": {
         parameters: {
             query?: never;
@@ -2378,6 +2395,15 @@ export interface components {
             box: number[];
         };
         /**
+         * CornerMessage
+         * @description Between what a corner piece lies: a repeat, and matrices of those that come before and after it, about its base line's middle.
+         */
+        CornerMessage: {
+            repeat: components["schemas"]["PieceMessage"];
+            /** Repeat Matrices */
+            repeat_matrices: number[][];
+        };
+        /**
          * SampleMessage
          * @description All pieces of a brush on the sampler.
          */
@@ -4323,6 +4349,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalsMessage"];
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    brushes_corner_brushes__int_id__corner__role__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                role: "outside_corner" | "inside_corner";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerMessage"];
                 };
             };
             /** @description what is asked for is not here */

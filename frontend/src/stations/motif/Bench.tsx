@@ -10,7 +10,14 @@ import { FrameMarks } from "./FrameMarks";
 import { DrawOver } from "./DrawOver";
 import { useBeginning } from "./beginning";
 import { useOpenMotif } from "./openMotif";
+import { useItsCorner } from "./useItsCorner";
 import { useWork } from "./work";
+
+const WORDS = {
+  corner: "It lies between the run that enters and the run that leaves, which are pale.",
+  cut: "What lies between the tapes repeats, as along the foot.",
+  row: "Neighbours are pale: what is drawn here is always seen repeating.",
+};
 
 /** The motif large on its frame between its own neighbours, with what belongs to the open question lying on it to drag. */
 export function Bench() {
@@ -20,15 +27,19 @@ export function Bench() {
   const drawing = useBeginning((now) => now.drawing);
   const [box, size] = useSize<HTMLDivElement>();
   const { motif } = bench;
+  const corner = useItsCorner();
   const standing = edit.standing ?? bench;
-  const fitted = useMemo(() => benchView(size, standing), [size, standing]);
+  const fitted = useMemo(() => benchView(size, standing, corner), [size, standing, corner]);
   const { originX, originY } = edit;
   const view = useMemo(
     () => ({ ...fitted, x: fitted.x + originX * fitted.scale, y: fitted.y + originY * fitted.scale }),
     [fitted, originX, originY],
   );
 
-  const paint = useCallback<Paint>((ctx, area, ratio) => paintBench(ctx, area, ratio, bench, view), [bench, view]);
+  const paint = useCallback<Paint>(
+    (ctx, area, ratio) => paintBench(ctx, area, ratio, bench, view, corner),
+    [bench, view, corner],
+  );
   const at = (event: React.PointerEvent): [number, number] => {
     const own = box.current!.getBoundingClientRect();
     return [(event.clientX - own.x - view.x) / view.scale, (event.clientY - own.y - view.y) / view.scale];
@@ -72,10 +83,9 @@ export function Bench() {
       </svg>
       {drawing && <DrawOver view={view} drawing={drawing} />}
       <p className={`pointer-events-none absolute bottom-2 left-5 text-[12.5px] ${night ? "text-white/75" : "text-moss"}`}>
-        Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm, repeating every {motif.pitch_mm.toFixed(2)} mm.{" "}
-        {motif.cuts_mm
-          ? "What lies between the tapes repeats, as along the foot."
-          : "Neighbours are pale: what is drawn here is always seen repeating."}
+        Frame {motif.width_mm.toFixed(2)} × {motif.height_mm.toFixed(2)} mm
+        {corner ? "" : `, repeating every ${motif.pitch_mm.toFixed(2)} mm`}.{" "}
+        {WORDS[corner ? "corner" : motif.cuts_mm ? "cut" : "row"]}
       </p>
     </div>
   );

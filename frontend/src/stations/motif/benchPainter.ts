@@ -1,4 +1,4 @@
-import { type Motif, type MotifBench } from "../../shared/api/client";
+import { type Motif, type MotifBench, type Schemas } from "../../shared/api/client";
 import { asGroup, covering, WHOLE } from "../../shared/view/cover";
 import { laidArtwork, stampOf, stampShapes, type Pass } from "../../shared/view/stamp";
 import type { Ctx, View } from "../../shared/view/view";
@@ -11,8 +11,10 @@ export function paintBench(
   ratio: number,
   bench: MotifBench,
   view: View,
+  corner: Schemas["CornerMessage"] | null = null,
 ): void {
   const { motif } = bench;
+  if (corner) return paintCorner(ctx, area, ratio, motif, view, corner);
   const cuts = motif.cuts_mm;
   const row = rowOf(motif, area, ratio, view);
   const pale = { share: cuts ? PALE * 0.8 : PALE, way: "normal" as const };
@@ -38,6 +40,31 @@ export function paintBench(
   }
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
   if (cuts) paintStrip(ctx, area, ratio, bench);
+}
+
+/** A corner piece between the run that enters and the run that leaves, which is pale. */
+function paintCorner(
+  ctx: Ctx,
+  area: { width: number; height: number },
+  ratio: number,
+  motif: Motif,
+  view: View,
+  { repeat, repeat_matrices }: Schemas["CornerMessage"],
+): void {
+  const s = view.scale * ratio;
+  const [x, y] = [view.x * ratio + (motif.width_mm / 2) * s, view.y * ratio + motif.base_line_mm * s];
+  const box = { left: 0, top: 0, width: Math.ceil(area.width * ratio), height: Math.ceil(area.height * ratio) };
+  const stamp = stampOf(repeat);
+  asGroup(ctx, box, { share: PALE, way: "normal" }, (own) => {
+    for (const pass of stamp.passes)
+      for (const [a, b, c, d, e, f] of repeat_matrices) {
+        own.setTransform(a * s, b * s, c * s, d * s, e * s + x, f * s + y);
+        stampShapes(own, stamp, 0, pass);
+      }
+  });
+  ctx.setTransform(s, 0, 0, s, x, y);
+  stampShapes(ctx, stampOf(motif));
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
 /** A motif among its neighbours at their pitch, those that are seen. */

@@ -1,11 +1,16 @@
-import type { Motif, MotifBench, Shape } from "../../shared/api/client";
+import type { Motif, MotifBench, Schemas, Shape } from "../../shared/api/client";
 import type { View } from "../../shared/view/view";
 
 export type Box = [number, number, number, number];
 
 /** Fit a motif, with a good part of its neighbours, into the work surface. */
-export function benchView(size: { width: number; height: number }, bench: MotifBench): View {
+export function benchView(
+  size: { width: number; height: number },
+  bench: MotifBench,
+  corner: Schemas["CornerMessage"] | null = null,
+): View {
   const { motif } = bench;
+  if (corner) return cornerView(size, motif, corner.repeat_matrices);
   const boxes = motif.shapes.map((s) => s.box);
   const top = Math.min(0, ...boxes.map((b) => b[1]));
   const foot = Math.max(motif.height_mm, ...boxes.map((b) => b[3]));
@@ -13,6 +18,18 @@ export function benchView(size: { width: number; height: number }, bench: MotifB
   const scale = Math.max(0.01, Math.min((size.width - 60) / across, (size.height - 130) / (foot - top)));
   const middle = motif.cuts_mm ? motif.width_mm / 2 : (motif.cuts_mm ?? [0, motif.width_mm]).reduce((a, b) => a + b) / 2;
   return { scale, x: size.width / 2 - middle * scale, y: size.height / 2 + 6 - ((top + foot) / 2) * scale };
+}
+
+/** Fit a corner piece, with a part of the runs that enter and leave. */
+function cornerView(size: { width: number; height: number }, motif: Motif, beside: number[][]): View {
+  const middles = beside.map(([, , , , e, f]) => [e + motif.width_mm / 2, f + motif.base_line_mm]);
+  const [left, top, right, foot] = unionBox([
+    [0, 0, motif.width_mm, motif.height_mm],
+    ...motif.shapes.map((s) => s.box),
+    ...middles.map(([x, y]) => [x, y, x, y]),
+  ]);
+  const scale = Math.max(0.01, Math.min((size.width - 60) / (right - left), (size.height - 130) / (foot - top)));
+  return { scale, x: size.width / 2 - ((left + right) / 2) * scale, y: size.height / 2 + 6 - ((top + foot) / 2) * scale };
 }
 
 export function unionBox(boxes: number[][]): Box {

@@ -33,7 +33,7 @@ def divided(motif: Motif) -> Motif:
     """Return a motif whose interlocked parts are divided, so that each lies over the neighbours or under them; itself without any.
 
     What lies above the base line in the right half and below it in the left half comes to lie under. Then neighbours that
-    overlap go over one another on one side of the base line and under on the other, whichever is painted first.
+    overlap go over one another on one side of the base line and under on the other, whichever is painted first. Never raises.
     """
     own = [i for i, s in enumerate(motif.shapes) if s.lies == "interlocked" and s.picture is None]
     if not own:
@@ -45,11 +45,15 @@ def divided(motif: Motif) -> Motif:
     lap, opaque = LAP_SHARE * min(right - left, bottom - top), 0
     shapes: list[Shape] = []
     for i, shape in enumerate(motif.shapes):
+        halves: list[Shape] = []
         for part in as_fills(shape) if i in own else []:
             opaque += not see_through(part)
             over = lap / 2 * max(0, opaque - 1) / len(own)  # no lower one shows where one ends; what is seen through ends with it
-            shapes += _halves(part, box, centre, {"under": lap, "over": over})
-        shapes += [] if i in own else [shape]
+            try:
+                halves += _halves(part, box, centre, {"under": lap, "over": over})
+            except InputError:  # what the engine cannot divide lies over as a whole
+                halves.append(part)
+        shapes += halves or [shape]
     return replace(motif, shapes=tuple(shapes))
 
 

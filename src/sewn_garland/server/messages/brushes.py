@@ -101,6 +101,13 @@ class ProposalsMessage(Message):
     proposals: list[ProposalMessage]
 
 
+class CornerMessage(Message):
+    """Between what a corner piece lies: a repeat, and matrices of those that come before and after it, about its base line's middle."""
+
+    repeat: PieceMessage
+    repeat_matrices: list[list[float]]
+
+
 class SampledPieceMessage(Message):
     role: Role
     motif_id: int

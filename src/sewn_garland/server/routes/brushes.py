@@ -12,6 +12,7 @@ from ..messages.brushes import (
     BorderMessage,
     BrushChange,
     BrushMessage,
+    CornerMessage,
     Divide,
     MakePiece,
     NewBrush,
@@ -23,7 +24,7 @@ from ..messages.brushes import (
     SettingsLimits,
 )  # fmt: skip
 from ..resource import Resource
-from ..views.brushes import brush_message, proposal_message, sample_message, settings_limits
+from ..views.brushes import brush_message, corner_message, proposal_message, sample_message, settings_limits
 
 api = Resource("brushes", __name__)
 
@@ -98,6 +99,12 @@ def proposals(path: ProposalPath):
     with store().reading() as session:
         made = pieces_made.proposals(session, path.id, path.role)
         return sent(ProposalsMessage(proposals=[proposal_message(session, proposal) for proposal in made]))
+
+
+@api.get("/brushes/<int:id>/corner/<role>", responses={200: CornerMessage}, summary="What lies beside a corner piece")
+def corner(path: ProposalPath):
+    with store().reading() as session:
+        return sent(corner_message(session, *pieces_made.on_its_corner(session, path.id, path.role)))
 
 
 @api.get("/brushes/<int:id>/sampler", responses={200: SampleMessage}, summary="All pieces of a brush where they lie, from start to end")

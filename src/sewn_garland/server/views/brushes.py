@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import cast
 
+import numpy as np
 from pydantic import BaseModel
 from sqlmodel import Session
 
@@ -11,11 +12,12 @@ from ...core.reading.brush_document import bound_sentence
 from ...core.values.brush import SINGLE_ROLES, Role, Settings
 from ...store import tables
 from ...workshop.pieces_made import Proposal
-from ...workshop.rows import ids_by_role, settings_of
+from ...workshop.rows import ids_by_role, laid_of, settings_of
 from ...workshop.sampler import Sample
 from ..messages.brushes import (
     BrushMessage,
     BrushPieces,
+    CornerMessage,
     NumberLimit,
     ProposalMessage,
     SampledPieceMessage,
@@ -42,6 +44,11 @@ def proposal_message(session: Session, proposal: Proposal) -> ProposalMessage:
         repeat=laid_message(session, proposal.motif, proposal.repeat),
         corner_matrix=matrices[at_corner][0].tolist(), repeat_matrices=matrices[~at_corner].tolist(),
     )  # fmt: skip
+
+
+def corner_message(session: Session, row: tables.Motif, beside: np.ndarray) -> CornerMessage:
+    """Return what lies beside a corner piece: repeats of a motif under matrices (k, 6)."""
+    return CornerMessage(repeat=laid_message(session, row, laid_of(session, row)), repeat_matrices=beside.tolist())
 
 
 def sample_message(sample: Sample, ids: dict[Role, list[int]]) -> SampleMessage:
