@@ -21,6 +21,9 @@ from .outline_joins import Places, on_page
 OVERLAP_SHARE = 1e-4  # of the smaller piece's area; less is a touch
 MARGIN_SHARE = 0.05  # of a piece's shorter side, about what it covers: no rim of it shows round what is painted over it
 ROUGH_SHARE = 0.01  # of a silhouette's shorter side, that its polygon may stray: less than the margin
+MOST_CORNERS = 200  # of a silhouette; one with more is taken for its hull
+MOST_DEEP = 32  # pieces that lie over one another; of more it is told that they reach too far round
+MOST_OTHERS = 100  # pieces of the same line, further on, that are looked at for crossing it where it closes
 SIDES = 8  # at least, along a piece: a bent one stays within the margin
 AT_ONCE = 2  # pieces at either end whose polygons are worked out together; most lines need no more
 NEIGHBOURS = 3  # pieces beside those that overlap, which can do nothing else there than these
@@ -65,8 +68,15 @@ def _shown(motif: Motif, under: bool) -> shapely.Geometry:
     shown = shapely.difference(own, rough_silhouette(half_of(motif, False))) if under else own
     if shapely.is_empty(shown):
         return shown
-    rough = shapely.simplify(shown, ROUGH_SHARE * _shorter_side(shown))
-    return shapely.segmentize(rough, max(motif.width, motif.height) / SIDES)
+    stray = ROUGH_SHARE * _shorter_side(shown)
+    rough = shapely.simplify(shown, stray)
+    while shapely.get_num_coordinates(rough) > MOST_CORNERS and stray < MARGIN_SHARE * _shorter_side(shown):
+        stray *= 2
+        rough = shapely.simplify(shown, stray)
+    if shapely.get_num_coordinates(rough) > MOST_CORNERS:
+        rough = shapely.convex_hull(shown)
+    left, top, right, bottom = shapely.bounds(rough)
+    return shapely.segmentize(rough, max(right - left, bottom - top) / SIDES)
 
 
 def _closed_over(n: int, polygon_of: PolygonOf, where: np.ndarray) -> tuple[int, shapely.Geometry] | None:
@@ -78,23 +88,26 @@ def _closed_over(n: int, polygon_of: PolygonOf, where: np.ndarray) -> tuple[int,
     shared = _shared(polygon_of(0), polygon_of(n - 1)) if n > 1 else None
     if shared is None:
         return 0, shapely.Polygon()
-    half = (n - 1) // 2  # from there on it is as near the other way round
+    half = min((n - 1) // 2, MOST_DEEP)  # from there on it is as near the other way round
     first = next((i for i in range(1, half) if _shared(polygon_of(i), polygon_of(n - 1)) is None), half)
     last = next((k for k in range(1, half) if _shared(polygon_of(n - 1 - k), polygon_of(0)) is None), half)
+    too_deep = max(first, last) == MOST_DEEP
     as_near = first == half and n % 2 == 0 and _shared(polygon_of(half), polygon_of(n - 1)) is not None
-    if as_near or 2 * (first + last) >= n + 2:
+    if too_deep or as_near or 2 * (first + last) >= n + 2:
         return None
     if first + last > 2:
         shared = shapely.intersection(_joined(polygon_of, range(first)), _joined(polygon_of, range(n - last, n)))
-    within = shapely.buffer(shared, MARGIN_SHARE * _shorter_side(polygon_of(n - 1)), quad_segs=2)
-    count = next((i for i in range(first, n - last) if not shapely.intersects(polygon_of(i), within)), None)
+    margin = MARGIN_SHARE * _shorter_side(polygon_of(n - 1))
+    rough = shapely.simplify(shared, margin / 4)
+    rough = shapely.convex_hull(rough) if shapely.get_num_coordinates(rough) > 4 * MOST_CORNERS else rough
+    within = shapely.buffer(rough, margin, quad_segs=2)
+    count = next((i for i in range(first, min(n - last, 2 * MOST_DEEP)) if not shapely.intersects(polygon_of(i), within)), None)
     if count is None:
         return None
-    starts = _joined(polygon_of, range(count))
-    for q in _others_near(where, within, _across(polygon_of(0)), count + NEIGHBOURS, n - last - NEIGHBOURS):
-        if shapely.intersects(
-            polygon_of(q), shapely.intersection(within, starts)
-        ):  # the line crosses itself here: what comes later lies over it
+    others = _others_near(where, within, _across(polygon_of(0)), count + NEIGHBOURS, n - last - NEIGHBOURS)
+    above = shapely.intersection(within, _joined(polygon_of, range(count))) if len(others) else within
+    for q in others[:MOST_OTHERS]:
+        if shapely.intersects(polygon_of(q), above):  # the line crosses itself here: what comes later lies over it
             within = shapely.difference(within, polygon_of(q))
     return (count, within) if shapely.area(within) > 0 else (0, within)
 
