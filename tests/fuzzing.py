@@ -49,8 +49,8 @@ class Case:
 def case_of(seed: int, number: int) -> Case:
     """Return a case, the same for the same seed and number."""
     rng = np.random.default_rng([seed, number])
-    repeat = tuple(_motif(rng) for _ in range(rng.integers(1, 4)))
-    others = {role: _motif(rng) for role in ("start", "end", "outside_corner", "inside_corner") if rng.random() < 0.3}
+    repeat = tuple(random_motif(rng) for _ in range(rng.integers(1, 4)))
+    others = {role: random_motif(rng) for role in ("start", "end", "outside_corner", "inside_corner") if rng.random() < 0.3}
     patch, paths = _patch(rng), tuple(_path(rng) for _ in range(rng.integers(1, 3)))
     plain = Settings()
     try:
@@ -83,7 +83,7 @@ def tried(case: Case) -> tuple[str, int]:
     return "laid", pieces
 
 
-def _motif(rng: np.random.Generator) -> Motif:
+def random_motif(rng: np.random.Generator) -> Motif:
     width, height, body = float(rng.choice([10, 1, 3, 200])), float(rng.choice([2, 0.1, 50])), ARTWORK[rng.integers(len(ARTWORK))]
     if not body:
         return Motif((), width, height, height / 2)

@@ -13,12 +13,15 @@ import pytest
 import shapely
 from PIL import Image
 
+from examples import examples
+from fuzzing import random_motif
 from making import bar, brush, measured, svg
+from sewn_garland.core.artwork.passes import passes_of
 from sewn_garland.core.artwork.silhouette import silhouette
 from sewn_garland.core.assemble import drawing_of, on_page
 from sewn_garland.core.drawing.steps import png_of
 from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
-from sewn_garland.core.errors import InputError
+from sewn_garland.core.errors import CoreError, InputError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.making.brushes import as_laid
 from sewn_garland.core.making.edits import edited
@@ -142,6 +145,31 @@ def test_light_on_a_link_goes_on_across_the_divisions():
     row = np.asarray(Image.open(io.BytesIO(png)).convert("L")).astype(int)[80, 500:1100]  # along the light, across the middle
     assert row.min() > 100 and np.ptp(np.delete(row, range(280, 320))) <= 2
     assert np.abs(np.diff(row)).max() < 40  # but for the pixels on which halves meet
+
+
+@pytest.mark.thorough
+@pytest.mark.parametrize("part", range(4))
+def test_whatever_is_to_interlock_is_divided_or_left_whole_and_closes_or_is_told(part):
+    """Random motifs with a fixed seed, on closed lines."""
+    for number in range(examples(12)):
+        rng = np.random.default_rng([77, 4 * number + part])
+        motif = random_motif(rng)
+        motif = replace(motif, shapes=tuple(replace(s, lies=str(rng.choice(["over", "under", "interlocked"]))) for s in motif.shapes))
+        made = divided(motif)
+        assert all(np.isfinite(s.points).all() for s in made.shapes) and len(made.shapes) >= len(motif.shapes)
+        bends = str(rng.choice(["rigid", "bent", "jointed"]))
+        gap = {} if bends == "jointed" else {"gap": float(rng.uniform(-0.8, 0.1))}
+        r = float(rng.uniform(10, 60))
+        try:
+            laid = lay(
+                brush(made, round_bends=bends, ease="size", ease_limit=0.5, **gap),
+                [measured(f"M0 0A{r} {r} 0 1 1 {2 * r} 0A{r} {r} 0 1 1 0 0Z")],
+            )[0]
+        except CoreError:
+            continue
+        text = compact_svg(drawing_of(100, 100, on_page((made,), laid))).lower()
+        assert "nan" not in text and "inf" not in text
+        assert not (laid.closes and any(f.kind == "stacking breaks" for f in laid.findings) and len(passes_of((made,))) == 1)
 
 
 def test_a_picture_is_refused_in_words():
