@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from making import bar_svg
+from making import bar_svg, svg
 from sewn_garland.store.database import Store
 from sewn_garland.workshop import brushes, lines, motifs, pages
 from sewn_garland.workshop.lines import lines_of
@@ -73,3 +73,19 @@ def test_a_copy_of_a_line_is_dealt_anew_and_a_deleted_line_moves_no_other(sessio
     assert dealt(session, page) == {"line-2": before["line-2"]}
     again = lines.draw(session, page.id, 1, {"kind": "path", "d": PATH})
     assert not np.array_equal(dealt(session, page)[f"line-{again.id}"], before["line-2"])
+
+
+def test_what_is_picked_up_where_a_line_closes_lies_there_once_and_over_its_neighbours(session):
+    body = '<ellipse cx="6" cy="3" rx="6" ry="3" fill="#205060"/><rect data-lies="under" x="4" y="2" width="4" height="2" fill="#f0d0a0"/>'
+    motif = motifs.bring_in(session, "Scale", svg(body, 12, 6), trim=False)
+    settings = {"spacing": {"gap_pct": -40, "ease": "gaps", "ease_limit_pct": 50}}
+    brush = brushes.make(session, "Scales", motif_id=motif.id, patch=settings)
+    page = pages.make(session, "Round", 60, 60, None)
+    circle = {"kind": "path", "d": "M5 30A25 25 0 1 1 55 30A25 25 0 1 1 5 30Z"}
+    lines.draw(session, page.id, brush_id=brush.id, source=circle)
+    drawn, once = (pages.drawing_of_page(session, page.id, once=once)[1] for once in (False, True))
+    count = len(pages.laid_lines(session, page.id)[1][0][1].pieces.s)
+    assert len(list(drawn.pieces())) > len(list(once.pieces())) == 2  # the passes
+    picked = pages.picked_up(once, (0, 0, 60, 60))
+    assert len(picked.shapes) == 2 * count and {s.lies for s in picked.shapes} == {"over"}
+    assert [s.fill.colour for s in picked.shapes[:count]] == ["#f0d0a0"] * count

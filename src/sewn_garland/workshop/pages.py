@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from sqlmodel import Session
@@ -137,12 +137,16 @@ def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[
     return page, laid
 
 
-def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear") -> tuple[tables.Page, Drawing]:
-    """Return a page and its drawing, on nothing ("clear"), a colour, or the page's own ground with its scenery ("page")."""
+def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear", once: bool = False) -> tuple[tables.Page, Drawing]:
+    """Return a page and its drawing, on nothing ("clear"), a colour, or the page's own ground with its scenery ("page").
+
+    Every piece is painted ``once``, to be taken up again, or the first of a closed line once more over its last.
+    """
     page, laid = laid_lines(session, page_id)
     under = page.ground if ground == "page" else None if ground == "clear" else ground
     flats = [Flat(flat["d"], flat["fill"]) for flat in page.scenery] if ground == "page" else []
-    lines = [item for brush, line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)]
+    drawn = [(brush, replace(line, closes=()) if once else line) for brush, line in laid]
+    lines = [item for brush, line in drawn for item in on_page(brush.pieces.motifs, line, brush.ink)]
     return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=flats)
 
 

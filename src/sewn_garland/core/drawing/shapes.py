@@ -32,7 +32,7 @@ def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
             drawn = _shaped(motif, item.outlines, int(i), matrix)
         else:
             drawn = [mapped(s, matrix) for s in (motif if item.similar[i] else without_strokes(motif)).shapes]
-        out += [replace(faded(shape, float(item.covers[i])), group=0, derived=False) for shape in drawn]
+        out += [replace(faded(shape, float(item.covers[i])), group=0, derived=False, lies="over") for shape in drawn]
     return out
 
 

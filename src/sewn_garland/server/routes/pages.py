@@ -93,7 +93,7 @@ def export_pieces(path: IdPath):
 @api.post("/pages/<int:id>/pick-up", responses={201: MotifMessage}, summary="Pick up a region of a page, as it is laid, as a motif")
 def pick_up(path: IdPath, body: PickUp):
     with store().reading() as session:
-        _, drawing = pages.drawing_of_page(session, path.id)
+        _, drawing = pages.drawing_of_page(session, path.id, once=True)
     motif = pages.picked_up(drawing, (body.left_mm, body.top_mm, body.right_mm, body.bottom_mm))
     with store().writing() as session:
         return sent(motif_message(session, motifs.keep(session, body.name, motif, f"pick up {body.name}")), 201)
