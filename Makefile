@@ -4,7 +4,7 @@
 SHELL := /bin/bash
 PYTHON ?= python3
 PORT ?= 8750
-WORKERS ?= $(shell n=$$(nproc); echo $$((n < 4 ? n + 1 : 4))) # tests side by side: half of the time a browser test waits
+WORKERS ?= $(shell n=$$(nproc); echo $$((n < 4 ? n : 4))) # tests side by side
 DATA ?= var/demo
 MINUTES ?= 30
 BIN := .venv/bin

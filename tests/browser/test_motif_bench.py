@@ -12,6 +12,7 @@ from playwright.sync_api import expect
 from making import svg
 from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.maths.outlines import area_of
+from sewn_garland.workshop import originals
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
@@ -217,6 +218,9 @@ def test_long_work_is_stopped_and_leaves_nothing(bench):
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_role("button", name="Make the motif")).to_be_visible(timeout=60_000)
     assert len(bench.app.state(page)["motifs"]) == 11
+    page.close()
+    assert originals.one_at_a_time.acquire(timeout=60)  # what was looked at last is done with before another picture is
+    originals.one_at_a_time.release()
 
 
 def test_everything_of_the_cut_is_at_hand_in_a_narrow_window(bench):
