@@ -45,7 +45,7 @@ export function LineSettings({ line }: { line: Line }) {
       </div>
       <div className="mt-1.5 grid grid-cols-[1fr_100px] gap-3">
         <div className="min-w-0">
-          <span className="flex items-center gap-2 text-[12.5px] text-moss">
+          <span className="mb-1 flex items-center gap-2 text-[12.5px] text-moss">
             Brush
             <button className="min-h-6 text-indigo underline decoration-dotted" onClick={() => go("repeat", line.brush_id)}>
               tune it at Repeat
