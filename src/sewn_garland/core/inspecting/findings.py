@@ -48,22 +48,26 @@ def findings_of(
     if brush.travel.bent:
         bends = [*_folds(measured, brush, shift, wide, width(measured.vertex_s)), *bends]
     found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
-    radius = brush.ends.round_radius_mm
-    found += _over_stretched(runs, spacings, brush)
-    found += [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: too short for {radius:.1f} mm round")
-              for at in crowded]  # fmt: skip
-    found += [_finding("crowded corner", at, 1, "pieces", f"crowded corner at {at:.1f} mm: no room for its piece") for at in crowded_pieces]
+    found += [*_over_stretched(runs, spacings, brush), *_of_crowded(crowded, crowded_pieces, brush.ends.round_radius_mm)]
     if stacking_breaks:
-        found.append(
-            _finding("stacking breaks", 0.0, 1, "place", "the stacking breaks where the line closes: its pieces overlap too far round")
-        )
+        message = "the stacking breaks where the line closes: its pieces overlap too far round"
+        found.append(_finding("stacking breaks", 0.0, 1, "place", message))
     if brush.travel.jointed and not bends and safe is not None:
-        found += [
-            _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm")
-            for at in spacings.blocked[~np.isnan(spacings.blocked)]
-        ]  # fmt: skip
-    found.sort(key=lambda f: f.at_mm)
-    return found
+        found += _of_blocked(spacings, safe)
+    return sorted(found, key=lambda f: f.at_mm)
+
+
+def _of_crowded(corners: Sequence[float], pieces: Sequence[float], radius: float) -> list[Finding]:
+    round_off = f"too short for {radius:.1f} mm round"
+    found = [_finding("crowded corner", at, radius, "mm", f"crowded corner at {at:.1f} mm: {round_off}") for at in corners]
+    return found + [_finding("crowded corner", at, 1, "pieces", f"crowded corner at {at:.1f} mm: no room for its piece") for at in pieces]
+
+
+def _of_blocked(spacings: RunSpacings, safe: float) -> list[Finding]:
+    blocked = spacings.blocked[~np.isnan(spacings.blocked)]
+    return [
+        _finding("tight bend", at, safe, "mm", f"a link cannot pass at {at:.1f} mm; it needs a bend of {safe:.1f} mm") for at in blocked
+    ]
 
 
 def _finding(kind: str, at_mm: Figure, amount: Figure, unit: str, message: str, at=None, count: int = 1) -> Finding:

@@ -111,21 +111,7 @@ def darned(motif: Motif) -> Motif:
     if not lefts or len(lefts) != len(rights):
         raise InputError(f"{len(lefts)} points on the left edge and {len(rights)} on the right do not pair up; find the best cut first")
     for a, b in zip(lefts, rights, strict=True):
-        mean = (a[1] + b[1]) / 2
-        slopes = [_inner_slope(contours[p[2]][p[3]], p[4], width) for p in (a, b)]
-        known = [slope for slope in slopes if slope is not None]
-        for _, y, i, j, k in (a, b):
-            c = contours[i][j]
-            at, into, out = c.at.copy(), c.into.copy(), c.out.copy()
-            for array in (at, into, out):
-                array[k, 1] += mean - y
-            if len(known) == 2:
-                wanted = float(np.arctan(np.tan(known).sum() / 2))
-                for array in (into, out):
-                    arm = array[k] - at[k]
-                    if abs(arm[0]) > 1e-6:
-                        array[k] = at[k] + (arm[0], arm[0] * np.tan(wanted))
-            contours[i][j] = replace(c, at=at, into=into, out=out)
+        _meet(contours, a, b, width)
     shapes = []
     for shape, own_contours in zip(own.shapes, contours, strict=True):
         if own_contours:
@@ -133,6 +119,25 @@ def darned(motif: Motif) -> Motif:
             shape = replace(shape, commands=commands, points=points)
         shapes.append(shape)
     return replace(own, shapes=tuple(shapes))
+
+
+def _meet(contours: list, a: tuple, b: tuple, width: float) -> None:
+    """Move two points, (is left, y, shape, contour, node), to their mean height, and their flowing handles to their mean slope."""
+    mean = (a[1] + b[1]) / 2
+    slopes = [_inner_slope(contours[p[2]][p[3]], p[4], width) for p in (a, b)]
+    known = [slope for slope in slopes if slope is not None]
+    for _, y, i, j, k in (a, b):
+        c = contours[i][j]
+        at, into, out = c.at.copy(), c.into.copy(), c.out.copy()
+        for array in (at, into, out):
+            array[k, 1] += mean - y
+        if len(known) == 2:
+            wanted = float(np.arctan(np.tan(known).sum() / 2))
+            for array in (into, out):
+                arm = array[k] - at[k]
+                if abs(arm[0]) > 1e-6:
+                    array[k] = at[k] + (arm[0], arm[0] * np.tan(wanted))
+        contours[i][j] = replace(c, at=at, into=into, out=out)
 
 
 def _inner_slope(contour, node: int, width: float) -> float | None:

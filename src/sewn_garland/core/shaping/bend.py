@@ -11,7 +11,7 @@ from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.outlines import part_of
-from ..maths.ragged import ranges
+from ..maths.ragged import ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines
 
@@ -124,19 +124,22 @@ def bent_outlines(
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
     bent, row, begin = _bent(cubics, piece, way, tolerance)
-    order = np.argsort(row + np.minimum(begin, 1 - 1e-9))
-    bent, row = bent[order], row[order]
-    of_piece, of_contour = piece[row], contour[row]
-    begun = np.append(True, (of_piece[1:] != of_piece[:-1]) | (of_contour[1:] != of_contour[:-1]))[: len(row)]
-    heads = np.flatnonzero(begun)
-    points, starts = joined_cubics(as_points(bent), heads)
-    first = row[heads]
+    points, starts, first = _in_contours(bent, row, begin, piece, contour)
     meshes = tuple(
         _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
     of_strokes = pieces[outlined]
     return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, of_strokes, pieces[:0], meshes)
+
+
+def _in_contours(bent: np.ndarray, row: np.ndarray, begin: np.ndarray, piece: np.ndarray, contour: np.ndarray):
+    """Put bent parts (k, 4) of cubics in order; return all points, where each contour's begin (c + 1,), and its first cubic (c,)."""
+    order = np.argsort(row + np.minimum(begin, 1 - 1e-9))
+    bent, row = bent[order], row[order]
+    heads = run_heads(piece[row], contour[row])
+    points, starts = joined_cubics(as_points(bent), heads)
+    return points, starts, row[heads]
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:

@@ -156,17 +156,7 @@ def space_mitred(
     period = Period(lengths, gaps)
     head = np.where(mitred[:, 0], lengths[0] / 2, 0.0)
     counts, spans, possible = _mitred_counts(period, room, head, mitred)
-    if ease == "leave":
-        within = possible & (spans <= room[:, None] + FIT_SLACK * period.mean)
-        pick = np.where(within.any(axis=1), 3 - within[:, ::-1].argmax(axis=1), possible.argmax(axis=1))
-        change = np.zeros(counts.shape)
-    else:
-        extra = (room[:, None] - spans) / np.maximum(counts - 1, 1)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            change = extra / period.mean if ease == "gaps" else room[:, None] / spans - 1
-        pick = np.where(possible, np.abs(change), np.inf).argmin(axis=1)
-    row = np.arange(len(room))
-    n, spans, eased = counts[row, pick], spans[row, pick], change[row, pick]
+    n, spans, eased = _least_changed(period, room, ease, counts, spans, possible)
     short = np.abs(eased) > limit + LIMIT_SLACK
     eased = np.clip(eased, -limit, limit)
     factor = np.ones(len(room)) if ease in ("leave", "gaps") else 1.0 + eased
@@ -200,6 +190,21 @@ def _mitred_counts(period: Period, room: np.ndarray, head: np.ndarray, mitred: n
     counts[none, 0] = fits[none] + 3
     possible[:, 0] |= none
     return counts, span(counts), possible
+
+
+def _least_changed(period: Period, room: np.ndarray, ease: Ease, counts: np.ndarray, spans: np.ndarray, possible: np.ndarray):
+    """Return of counts (r, 4) that which changes least, the mm it spans and the change, (r,) each; the largest that fits where none may."""
+    if ease == "leave":
+        within = possible & (spans <= room[:, None] + FIT_SLACK * period.mean)
+        pick = np.where(within.any(axis=1), 3 - within[:, ::-1].argmax(axis=1), possible.argmax(axis=1))
+        change = np.zeros(counts.shape)
+    else:
+        extra = (room[:, None] - spans) / np.maximum(counts - 1, 1)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            change = extra / period.mean if ease == "gaps" else room[:, None] / spans - 1
+        pick = np.where(possible, np.abs(change), np.inf).argmin(axis=1)
+    row = np.arange(len(room))
+    return counts[row, pick], spans[row, pick], change[row, pick]
 
 
 def _beyond_vertices(period: Period, mitred: np.ndarray, beyond: np.ndarray, head: np.ndarray, factor: np.ndarray, extra: np.ndarray):

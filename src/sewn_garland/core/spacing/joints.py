@@ -210,7 +210,6 @@ class _Chain:
         tails = self.heads + self.count
         if ends is not None:
             s[tails] = ends
-        after = np.flatnonzero(self.inner) + 1  # the joint that ends each link
         farthest = 2 * self.scale + float(np.abs(self.own).sum())
         alive, best = np.ones(len(self.count), bool), np.inf
         for _ in range(NEWTON_ROUNDS):
@@ -225,14 +224,7 @@ class _Chain:
             if worst <= RESIDUAL_REL_TOL * self.scale or (worst <= GOOD_REL_TOL * self.scale and worst >= best):
                 break
             best = min(best, worst)
-            band = np.zeros((2, len(s)))
-            band[0] = 1.0
-            band[0, after] = np.where(on, ahead, 1.0)
-            band[1, after - 1] = np.where(on, -behind, 0.0)
-            right = np.zeros((len(s), 2))
-            right[after, 0] = miss
-            right[after, 1] = np.where(on, own, 0.0)
-            step, v = scipy.linalg.solve_banded((1, 0), band, right, check_finite=False).T
+            step, v = self._newton_steps(on, ahead, behind, miss, own)
             if ends is not None:
                 larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
                 larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
@@ -241,6 +233,18 @@ class _Chain:
                 sigma += larger
             s += np.clip(step, -farthest, farthest)
         return s, sigma, alive & (self.of_run(~self.met(s, sigma)) == 0)
+
+    def _newton_steps(self, on: np.ndarray, ahead: np.ndarray, behind: np.ndarray, miss: np.ndarray, own: np.ndarray) -> np.ndarray:
+        """Return how far each joint goes (2, joints): for the links to reach, and for a factor larger by 1."""
+        after, joints = np.flatnonzero(self.inner) + 1, len(self.joint_run)  # the joint that ends each link
+        band = np.zeros((2, joints))
+        band[0] = 1.0
+        band[0, after] = np.where(on, ahead, 1.0)
+        band[1, after - 1] = np.where(on, -behind, 0.0)
+        right = np.zeros((joints, 2))
+        right[after, 0] = miss
+        right[after, 1] = np.where(on, own, 0.0)
+        return scipy.linalg.solve_banded((1, 0), band, right, check_finite=False).T
 
     def met(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Tell which links reach from joint to joint."""
