@@ -12,6 +12,7 @@ from sqlmodel import Session, select
 from ..core.errors import InputError
 from ..core.making.borders import Arrangement, arrangement_of, in_arrangement
 from ..core.making.corners import END_WAYS, SIDE_OF, EndWay, end_from_repeat
+from ..core.making.interlocking import divided
 from ..core.maths.affine import compose
 from ..core.values.brush import Role
 from ..core.values.laid import LaidLine
@@ -83,7 +84,7 @@ def make_piece(session: Session, brush_id: int, version: int, role: Role, way: C
     A piece that was made so before, and neither worked on nor used elsewhere since, goes in the same step.
     """
     row = row_of(session, "brush", brush_id)
-    repeat = piece_of(session, row_of(session, "motif", row.motif_id))
+    repeat = divided(piece_of(session, row_of(session, "motif", row.motif_id)))
     words = role.replace("_", " ")
     if (role in SIDE_OF) != (way in CORNER_WAYS):
         raise InputError(f"a piece for {words} is not made so")
@@ -132,7 +133,7 @@ def proposals(session: Session, brush_id: int, role: Role) -> list[Proposal]:
     """Return the corner pieces that a brush's repeat can make, each laid on a corner."""
     brush = row_of(session, "brush", brush_id)
     row = row_of(session, "motif", brush.motif_id)
-    gap, repeat, side = gap_of(repeat_alone(session, brush)), piece_of(session, row), SIDE_OF[role]
+    gap, repeat, side = gap_of(repeat_alone(session, brush)), divided(piece_of(session, row)), SIDE_OF[role]
     made = corner_proposals(repeat, side, gap)
     return [Proposal(way, row, corner, repeat, *on_a_corner(repeat, corner, side, gap)) for way, corner in made.items()]
 

@@ -16,7 +16,7 @@ from sewn_garland.core.assemble import drawing_of, on_page
 from sewn_garland.core.drawing.columns import close_columns
 from sewn_garland.core.drawing.steps import png_of
 from sewn_garland.core.drawing.svg import plain_svg
-from sewn_garland.core.lay import lay
+from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.brush import Ink
 
@@ -84,6 +84,12 @@ def test_where_pieces_reach_too_far_round_the_stacking_breaks_and_is_told(path, 
         "the stacking breaks where the line closes: its pieces overlap too far round"
     ]
     assert laid.closes == ()
+    made = brush(motif(SCALE), gap=gap, size=1.4, ease="gaps", ease_limit=0.5)
+    told = next(f for f in cured(made, measured(path), laid).findings if f.kind == "stacking breaks")
+    assert told.cures
+    for cure in told.cures:  # each laid anew here
+        after = lay(made.changed(cure.change["brush"]), [measured(path)])[0]
+        assert not [f for f in after.findings if f.kind == "stacking breaks"], cure.label
 
 
 @pytest.mark.parametrize(

@@ -180,10 +180,10 @@ def test_a_picture_is_refused_in_words():
     assert edited(motif, "lie", {"parts": [0], "lies": "under"}).shapes[0].lies == "under"
 
 
-def test_a_brush_is_laid_with_its_links_divided_and_its_corner_pieces_whole():
+def test_a_brush_is_laid_with_all_its_pieces_divided():
     link = motif_from_starter("link")
     pieces = as_laid(brush(link, start_piece=link, outside_corner_piece=link)).pieces
-    assert [len(m.shapes) for m in (*pieces.repeat, pieces.start, pieces.outside_corner)] == [4, 4, 2]
+    assert [len(m.shapes) for m in (*pieces.repeat, pieces.start, pieces.outside_corner)] == [4, 4, 4]
 
 
 def test_figures_of_a_link_from_before_there_were_edges_stay_as_they_were():

@@ -5,7 +5,7 @@ import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { Specks } from "./specks";
-import { laidArtwork, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
+import { laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
 import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./view";
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
@@ -84,9 +84,6 @@ function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight): void {
     range(at, laid.matrices.length / PIECES.width);
   }
 }
-
-/** The passes in which a line of these stamps is painted. */
-const passesOf = (stamps: Stamp[]): Pass[] => stamps.find(({ passes }) => passes.length > 1)?.passes ?? ["all"];
 
 /** The whole device pixels that an area touches. */
 function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {

@@ -52,6 +52,9 @@ export interface Stamp {
 /** Which of the shapes are painted: all, or in two goes over all pieces of a line. */
 export type Pass = "all" | "under" | "over";
 
+/** The passes in which pieces of these stamps are painted. */
+export const passesOf = (stamps: Stamp[]): Pass[] => stamps.find(({ passes }) => passes.length > 1)?.passes ?? ["all"];
+
 export const isOf = (pass: Pass, { shape }: Ready): boolean => pass === "all" || (shape.lies === "under") === (pass === "under");
 
 const stamps = new WeakMap<Artwork, Stamp>();

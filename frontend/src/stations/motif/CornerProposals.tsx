@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { api, kept, type Brush, type Schemas } from "../../shared/api/client";
 import { fitView } from "../../shared/view/view";
-import { stampOf, stampShapes, type Artwork } from "../../shared/view/stamp";
+import { passesOf, stampOf, stampShapes, type Stamp } from "../../shared/view/stamp";
 import type { Paint } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 
@@ -58,12 +58,15 @@ function Sketch({ proposal }: { proposal: Proposal }) {
       const [left, top, right, bottom] = proposal.box;
       const fitted = fitView(area.width, area.height, [right - left, bottom - top], 3);
       const s = fitted.scale * ratio;
-      const stamp = (art: Artwork, [a, b, c, d, e, f]: number[]): void => {
-        ctx.setTransform(a * s, b * s, c * s, d * s, (e - left) * s + fitted.x * ratio, (f - top) * s + fitted.y * ratio);
-        stampShapes(ctx, stampOf(art));
-      };
-      proposal.repeat_matrices.forEach((matrix) => stamp(proposal.repeat, matrix));
-      stamp(proposal.corner, proposal.corner_matrix);
+      const [repeat, corner] = [stampOf(proposal.repeat), stampOf(proposal.corner)];
+      for (const pass of passesOf([repeat, corner])) {
+        const put = (stamp: Stamp, [a, b, c, d, e, f]: number[]): void => {
+          ctx.setTransform(a * s, b * s, c * s, d * s, (e - left) * s + fitted.x * ratio, (f - top) * s + fitted.y * ratio);
+          stampShapes(ctx, stamp, 0, pass);
+        };
+        proposal.repeat_matrices.forEach((matrix) => put(repeat, matrix));
+        put(corner, proposal.corner_matrix);
+      }
     },
     [proposal],
   );

@@ -3,7 +3,7 @@ import type { Motif, Schemas } from "../../shared/api/client";
 import { go } from "../../shared/ui/place";
 import type { Paint } from "../../shared/view/layers";
 import { strokeHairline } from "../../shared/view/marks";
-import { laidArtwork, stampOf, stampShapes } from "../../shared/view/stamp";
+import { laidArtwork, passesOf, stampOf, stampShapes } from "../../shared/view/stamp";
 import { fitView } from "../../shared/view/view";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import type { Role } from "./MakePiece";
@@ -35,14 +35,14 @@ export function SamplerLine({ name, data, motifs, open, onMissing }: Props) {
     (ctx, _area, ratio) => {
       if (!data || !motifs) return;
       strokeHairline(ctx, data.path, view, ratio, "#c98d84", 1, [1, 4]);
-      for (const piece of data.pieces) {
-        const motif = motifs.find((m) => m.id === piece.motif_id);
-        if (!motif) continue;
-        const s = view.scale * ratio;
-        const [a, b, c, d, e, f] = piece.matrix;
-        ctx.setTransform(a * s, b * s, c * s, d * s, e * s + view.x * ratio, f * s + view.y * ratio);
-        stampShapes(ctx, stampOf(laidArtwork(motif)));
-      }
+      const stamps = new Map(motifs.map((motif) => [motif.id, stampOf(laidArtwork(motif))]));
+      const s = view.scale * ratio;
+      for (const pass of passesOf([...stamps.values()]))
+        for (const { motif_id, matrix } of data.pieces) {
+          const [stamp, [a, b, c, d, e, f]] = [stamps.get(motif_id), matrix];
+          ctx.setTransform(a * s, b * s, c * s, d * s, e * s + view.x * ratio, f * s + view.y * ratio);
+          if (stamp) stampShapes(ctx, stamp, 0, pass);
+        }
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the view follows from the sample and the size
     [data, motifs, view.scale, view.x, view.y],

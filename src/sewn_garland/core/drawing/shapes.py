@@ -32,7 +32,7 @@ def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
             drawn = _shaped(motif, item.outlines, int(i), matrix)
         else:
             drawn = [mapped(s, matrix) for s in (motif if item.similar[i] else without_strokes(motif)).shapes]
-        out += [replace(faded(shape, float(item.covers[i])), group=0, derived=False, lies="over") for shape in drawn]
+        out += [replace(faded(shape, float(item.covers[i])), group=0, derived=False) for shape in drawn]
     return out
 
 
@@ -50,7 +50,7 @@ def motif_within(drawing: Drawing, box: Box, *, most: int) -> Motif:
         raise LimitError(f"{count} pieces lie in the region, more than the {most} parts a motif may have; take a smaller one")
     here = np.array([[1.0, 0.0, -left], [0.0, 1.0, -top]])
     shapes = [
-        mapped(faded(shape, math.prod(group.opacity for group in groups)), here)
+        replace(mapped(faded(shape, math.prod(group.opacity for group in groups)), here), lies="over")
         for item, groups, pieces in near for shape in shapes_of(item, pieces)
     ]  # fmt: skip
     if not shapes:

@@ -239,9 +239,21 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
         yield Cure("Leave a gap of 5 %", _brush_change("spacing", gap_pct=5.0))
     elif finding.kind in ("leftover", "broken order"):
         yield from _ease_cures(brush, measured, lengths)
+    elif finding.kind == "stacking breaks":
+        yield from _stacking_cures(brush)
     else:
         yield from _corner_cures(finding, brush, measured, lengths, gaps, lean)
         yield from _bend_cures(brush, measured, lengths, gaps, lean)
+
+
+def _stacking_cures(brush: Brush) -> Iterator[Cure]:
+    """Let pieces overlap by less, or be smaller."""
+    for share in (0.5, 0.25, 0.0) if brush.spacing.gap_pct < 0 and not brush.travel.jointed else ():
+        gap = round(share * brush.spacing.gap_pct, 1)
+        yield Cure(f"Overlap by {-gap:g} %" if gap else "Let pieces only touch", _brush_change("spacing", gap_pct=gap))
+    for share in (0.7, 0.5, 0.3):
+        size = round(share * brush.spacing.size_pct, 1)
+        yield Cure(f"Smaller pieces, {size:g} %", _brush_change("spacing", size_pct=size))
 
 
 def _ease_cures(brush: Brush, measured: MeasuredLine, lengths) -> Iterator[Cure]:

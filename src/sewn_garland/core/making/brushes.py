@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ..values.brush import Brush
+from ..values.brush import SINGLE_ROLES, Brush
 from ..values.motif import Motif
 from .cutting import clipped_to, cut_in_three
 from .framing import joints_moved
@@ -20,9 +20,9 @@ def as_laid(brush: Brush) -> Brush:
     pieces = brush.pieces
     first = pieces.repeat[0] if pieces.repeat else None
     start, _, end = cut_in_three(first) if first and first.cuts else (None, None, None)
-    repeat = tuple(laid_part(m) for m in pieces.repeat)
-    start, end = pieces.start or start, pieces.end or end
-    return replace(brush, pieces=replace(pieces, repeat=repeat, start=start and divided(start), end=end and divided(end)))
+    singles = {**{role: pieces.of(role) for role in SINGLE_ROLES}, "start": pieces.start or start, "end": pieces.end or end}
+    laid = {role: motif and divided(motif) for role, motif in singles.items()}
+    return replace(brush, pieces=replace(pieces, repeat=tuple(laid_part(m) for m in pieces.repeat), **laid))
 
 
 def laid_part(motif: Motif) -> Motif:
