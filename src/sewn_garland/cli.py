@@ -9,6 +9,7 @@ import re
 import sys
 import tempfile
 import time
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -18,14 +19,14 @@ import orjson
 from .core.assemble import drawing_of, on_page
 from .core.drawing.png import pixels_of
 from .core.drawing.steps import png_of
-from .core.drawing.svg import compact_svg, motif_svg
+from .core.drawing.svg import compact_parts, motif_svg
 from .core.drawing.tables import pieces_csv, report
 from .core.errors import CoreError, InputError
 from .core.inspecting.cures import SECONDS, Deadline
 from .core.lay import cured, lay
 from .core.making.brushes import as_laid
 from .core.making.framing import resized, trimmed
-from .core.measuring.arc_length import measure
+from .core.measuring.arc_length import measured_all
 from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
 from .core.reading.svg_motif import motif_from_svg
@@ -118,9 +119,9 @@ def _motif(arguments: argparse.Namespace) -> int:
         "points": sum(len(s.commands) - s.commands.count("Z") for s in motif.shapes if s.picture is None), **found,
         "left_out": list(motif.left_out),
     }  # fmt: skip
-    files = {arguments.out: motif_svg(motif).encode()}
+    files: dict[Path, Iterable[bytes]] = {arguments.out: [motif_svg(motif).encode()]}
     if arguments.report:
-        files[arguments.report] = orjson.dumps(told, option=orjson.OPT_INDENT_2)
+        files[arguments.report] = [orjson.dumps(told, option=orjson.OPT_INDENT_2)]
     _write_all(files)
     return 0
 
@@ -186,21 +187,21 @@ def _lay(arguments: argparse.Namespace) -> int:
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()
-    measured = [measure(line) for line in page.lines]
+    measured = measured_all(page.lines)
     laid = lay(brush, measured)
     seconds = time.perf_counter() - began
     if arguments.report:
         deadline = Deadline(arguments.cures_seconds, time.monotonic)
         laid = [cured(brush, line, done, deadline=deadline) for line, done in zip(measured, laid, strict=True)]
     drawing = drawing_of(page.width_mm, page.height_mm, [item for line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)])
-    files = {arguments.out: compact_svg(drawing).encode()}
+    files: dict[Path, Iterable[bytes]] = {arguments.out: (part.encode() for part in compact_parts(drawing))}
     if arguments.pieces:
-        files[arguments.pieces] = pieces_csv(laid).encode()
+        files[arguments.pieces] = [pieces_csv(laid).encode()]
     if arguments.report:
-        files[arguments.report] = orjson.dumps(report(laid, seconds), option=orjson.OPT_INDENT_2)
+        files[arguments.report] = [orjson.dumps(report(laid, seconds), option=orjson.OPT_INDENT_2)]
     _write_all(files)
     if pixels:  # last, for a picture that fails takes nothing else with it
-        _write_all({arguments.png: png_of(drawing, width_px=pixels[0], height_px=pixels[1])})
+        _write_all({arguments.png: [png_of(drawing, width_px=pixels[0], height_px=pixels[1])]})
     return 0
 
 
@@ -211,15 +212,15 @@ def _bytes_of(path: Path) -> bytes:
         raise InputError(f"it cannot be read ({error.strerror})", where=path.name) from None
 
 
-def _write_all(files: dict[Path, bytes]) -> None:
+def _write_all(files: Mapping[Path, Iterable[bytes]]) -> None:
     """Write every file beside its place first and then move them in, so that none is half written."""
     parked: list[tuple[str, Path]] = []
     try:
-        for path, data in files.items():
+        for path, parts in files.items():
             handle, name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
             parked.append((name, path))
             with os.fdopen(handle, "wb") as file:
-                file.write(data)
+                file.writelines(parts)
             os.chmod(name, 0o666 & ~_umask())
             if path.is_dir():
                 raise IsADirectoryError(21, "it is a folder", str(path))

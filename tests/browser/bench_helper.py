@@ -3,9 +3,29 @@
 import re
 from contextlib import contextmanager
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+
+STATION_IS_THERE = """() => {
+  const main = document.querySelector("main");
+  return main?.childElementCount > 0 && !/^(Opening|Laying it out)/.test(main.innerText);
+}"""
+
+
+COUNTS_REQUESTS = """() => {
+  const ask = window.fetch;
+  const asked = (window.asked = { open: 0, changed: performance.now() });
+  const count = (by) => Object.assign(asked, { open: asked.open + by, changed: performance.now() });
+  window.fetch = (...what) => (count(1), ask(...what).finally(() => count(-1)));
+}"""
+IS_CALM = "() => window.asked.open === 0 && performance.now() - window.asked.changed > 80"  # no answer led to another question
+
+
+def calm(page: Page) -> None:
+    """Wait until a station is there and nothing more is asked of the server."""
+    page.wait_for_function(STATION_IS_THERE)
+    page.wait_for_function(IS_CALM)
 
 
 class Bench:
@@ -17,7 +37,7 @@ class Bench:
     def open(self, motif_id):
         self.page.goto(f"{self.app.address}/#/motif/{motif_id}")
         expect(self.page.get_by_test_id("motif-bench")).to_be_visible()
-        self.page.wait_for_load_state("networkidle")
+        calm(self.page)
 
     def begin(self, starter):
         self.page.get_by_role("button", name="Starters").click()

@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 import pytest
-from bench_helper import Bench
+from bench_helper import COUNTS_REQUESTS, Bench, calm
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 from werkzeug.serving import make_server
 
@@ -40,12 +40,6 @@ def demo_file(tmp_path_factory):
     return file
 
 
-STATION_IS_THERE = """() => {
-  const main = document.querySelector("main");
-  return main?.childElementCount > 0 && !/^(Opening|Laying it out)/.test(main.innerText);
-}"""
-
-
 @dataclass
 class App:
     """A served app and a way to open windows on it."""
@@ -58,9 +52,9 @@ class App:
         page = window or self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True).new_page()
         page.on("pageerror", lambda error: self.troubles.append(str(error)))
         page.on("console", lambda m: self.troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
+        page.add_init_script(f"({COUNTS_REQUESTS})()")
         page.goto(f"{self.address}/{place}")
-        page.wait_for_function(STATION_IS_THERE)  # on a busy machine the network may be idle before what came is run
-        page.wait_for_load_state("networkidle")
+        calm(page)
         return page
 
     def state(self, page: Page, path: str = "/api/workshop") -> dict:
@@ -71,7 +65,7 @@ class App:
 def served(store: Store):
     """Serve a store on a free port of this machine while the block runs."""
     server = make_server("127.0.0.1", 0, create_app(store), threaded=True)
-    thread = threading.Thread(target=server.serve_forever)
+    thread = threading.Thread(target=server.serve_forever, kwargs={"poll_interval": 0.02})
     thread.start()
     try:
         yield f"http://127.0.0.1:{server.server_port}"

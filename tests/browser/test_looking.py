@@ -6,6 +6,7 @@ import re
 
 import numpy as np
 import pytest
+from bench_helper import calm
 from PIL import Image
 from playwright.sync_api import expect
 
@@ -103,14 +104,14 @@ def test_a_picture_is_painted_on_the_trial_lines_as_on_the_run(app, where):
     brush = page.request.post(f"{app.address}/api/brushes", data={"name": "Sea glass", "motif_id": motif["id"], "settings": {}}).json()
     page.goto(f"{app.address}/#/repeat/{brush['id']}")
     page.reload()
-    page.wait_for_load_state("networkidle")
+    calm(page)
     assert inked_share(page, "trial-straight") > 0.03
     for place in (page.get_by_test_id("flat-run").evaluate(PIXELS, [0.3, 0.41]), middle_colour(page, "trial-straight")):
         assert np.abs(np.array(place) - [60, 180, 140, 255]).max() <= 22
     change = {"version": brush["version"], "change": {"travel": {"round_bends": "bent"}}}
     assert page.request.patch(f"{app.address}/api/brushes/{brush['id']}", data=change).ok
     page.reload()
-    page.wait_for_load_state("networkidle")
+    calm(page)
     assert np.abs(np.array(middle_colour(page, "trial-wave")) - [60, 180, 140, 255]).max() <= 22  # bent, on its mesh
 
 

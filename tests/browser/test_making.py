@@ -7,6 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from bench_helper import calm
 from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
@@ -76,7 +77,7 @@ def test_makes_five_unlike_leaves_as_variants_of_one_brush(bench):
     lengths = [14, 11, 16, 12.5, 9.5]
     for length, fullest in zip(lengths[1:], [55, 30, 65, 48], strict=True):
         page.goto(f"{bench.app.address}/#/motif/1")
-        page.wait_for_load_state("networkidle")
+        calm(page)
         bench.begin("Leaf")
         figures = page.get_by_role("group", name=re.compile("Figures of the leaf"))
         bench.set("Length", length, where=figures)
@@ -223,7 +224,7 @@ def test_draws_by_hand_edits_a_point_and_undoes_it_all(bench):
     assert bench.motif.shapes[0].points[1] == pytest.approx([13, 0], abs=0.05)
     for _ in range(3):
         page.keyboard.press("Control+z")
-        page.wait_for_load_state("networkidle")
+        calm(page)
     expect(page.get_by_role("button", name=re.compile("^Redo"))).to_be_enabled()
 
 
@@ -293,7 +294,7 @@ def test_a_bad_picture_is_refused_in_a_sentence_and_the_motif_stays(bench, name,
 def test_the_seam_follows_the_tape_while_it_is_dragged(bench):
     page = bench.page
     page.goto(f"{bench.app.address}/#/motif/6")
-    page.wait_for_load_state("networkidle")
+    calm(page)
     figures = page.get_by_test_id("seam-figures")
     expect(figures).to_contain_text("edges differ by0.0")
     tape = page.get_by_role("slider", name="Right cut").bounding_box()

@@ -4,6 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
+from bench_helper import calm
 from playwright.sync_api import expect
 
 from making import svg
@@ -131,7 +132,7 @@ def test_motif_repeat_and_page_never_scroll_as_a_whole(app, width):
     page.set_viewport_size({"width": width, "height": 800})
     for place in ("motif/1", "repeat/1", "page/1"):
         page.goto(f"{app.address}/#/{place}")
-        page.wait_for_load_state("networkidle")
+        calm(page)
         size = page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
         assert size == [width, 800], place
 

@@ -6,6 +6,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from bench_helper import calm
 from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
@@ -262,7 +263,7 @@ def test_every_screen_of_the_station_meets_wcag_2_2_aa(bench, screen):
         page.get_by_role("button", name=screen, exact=True).click()
         if screen in ("Shapes", "Points", "Paint", "Soft edge"):
             bench.parts.first.click()
-        page.wait_for_load_state("networkidle")
+        calm(page)
     page.evaluate(AXE.read_text())
     found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})")["violations"]
     assert [(v["id"], [n["html"][:140] for n in v["nodes"][:3]]) for v in found] == []

@@ -16,7 +16,7 @@ from .inspecting.outline_joins import with_outlines
 from .inspecting.said import said_of
 from .inspecting.stacking import closes_of
 from .inspecting.tones import tones_of
-from .measuring.arc_length import frames_on, measure
+from .measuring.arc_length import frames_on, measure, measured_all
 from .measuring.changing import changed_line
 from .measuring.parallel import parallel
 from .measuring.runs import runs_of
@@ -49,7 +49,7 @@ def lay(brush: Brush, lines: Sequence[Layable], *, detail: Detail = PRINT) -> li
         raise InputError("this brush has no motif to repeat; give it one")
     if not lines:
         return []
-    wanted = [line_to_lay(line, place) for place, line in enumerate(lines)]
+    wanted = lines_to_lay(lines)
     refuse_too_many(_length_to_fill(brush, wanted), repeat_extents(brush))
     brush = _as_travelled(brush)
     tracks = tracks_of(wanted, brush)
@@ -80,6 +80,13 @@ def line_to_lay(line: Layable, key: int) -> LineToLay:
     if isinstance(line, LineToLay):
         return line
     return LineToLay(line if isinstance(line, MeasuredLine) else measure(line), key)
+
+
+def lines_to_lay(lines: Sequence[Layable]) -> list[LineToLay]:
+    """Return lines measured, known by their places where they have no numbers of their own."""
+    bare = [line for line in lines if isinstance(line, Line)]
+    measured = iter(measured_all(bare))
+    return [line_to_lay(next(measured) if isinstance(line, Line) else line, place) for place, line in enumerate(lines)]
 
 
 def without_end(brush: Brush) -> Brush:

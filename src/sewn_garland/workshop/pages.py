@@ -26,7 +26,7 @@ from ..store.history import Change, make_step
 from .brushes import merged_settings
 from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
 from .recent import Recent
-from .rows import all_ids, brush_from_row, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
+from .rows import all_ids, brush_from_row, held_of, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
 _lines: Recent[LaidScene] = Recent(1_000_000, weigh=lambda laid: laid.weight)  # at 240 bytes a stamped piece, 240 MB in all
@@ -79,11 +79,13 @@ def scenes_of(
     row_of(session, "page", page_id)
     lines = lines_of(session, page_id)
     rows = [row for row in lines if row.visible and (only is None or row.id in only)]
+    held = held_of(session, rows)
     scenes = [
         _draft_scene(session, draft, row, row.seed) if draft and draft.line_id == row.id else _scene(session, row, cure) for row in rows
     ]
     if draft is not None and draft.line_id is None:
         scenes.append(_draft_scene(session, draft, None, next_seed(lines)))
+    del held
     return [scene for scene in scenes if scene is not None]
 
 
@@ -129,11 +131,12 @@ def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str 
 def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[Brush, LaidLine]]]:
     """Lay a page's visible lines for good; return it, and each line's brush with the line laid, from below."""
     page = row_of(session, "page", page_id)
-    laid = []
-    for row in lines_of(session, page_id):
-        if row.visible:
-            brush = brush_from_row(session, row_of(session, "brush", row.brush_id), size_pct=row.size_pct, ink=row.ink)
-            laid.append((brush, lay(brush, [line_of(row)])[0]))
+    laid, rows = [], [row for row in lines_of(session, page_id) if row.visible]
+    held = held_of(session, rows)
+    for row in rows:
+        brush = brush_from_row(session, row_of(session, "brush", row.brush_id), size_pct=row.size_pct, ink=row.ink)
+        laid.append((brush, lay(brush, [line_of(row)])[0]))
+    del held
     return page, laid
 
 

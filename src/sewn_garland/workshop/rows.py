@@ -8,6 +8,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any, NamedTuple
 
+from sqlalchemy.orm.util import identity_key
 from sqlmodel import Session, SQLModel, col, select
 
 from ..core.colouring import inked
@@ -117,11 +118,20 @@ def settings_of(row: tables.Brush) -> Settings:
 
 
 def motif_rows(session: Session, ids: Sequence[int]) -> dict[int, tables.Motif]:
-    """Return rows of motifs by id; raises NotFound."""
-    rows = {row.id: row for row in session.exec(select(tables.Motif).where(col(tables.Motif.id).in_(ids)))}
+    """Return rows of motifs by id, asking only for those that the session does not hold; raises NotFound."""
+    held = {i: session.identity_map.get(identity_key(tables.Motif, i)) for i in ids}
+    rows: dict[int, tables.Motif] = {i: row for i, row in held.items() if row is not None}
+    if asked := [i for i in held if i not in rows]:
+        rows |= {row.id: row for row in session.exec(select(tables.Motif).where(col(tables.Motif.id).in_(asked))) if row.id is not None}
     if missing := set(ids) - set(rows):
         raise NotFound(f"motif {min(missing)}")
     return rows
+
+
+def held_of(session: Session, lines: Sequence[tables.Line]) -> list[SQLModel]:
+    """Return the brushes of lines and the motifs of those brushes; while they are held the session does not ask for them again."""
+    brushes = [row_of(session, "brush", i) for i in {line.brush_id for line in lines}]
+    return [*brushes, *motif_rows(session, sorted({i for brush in brushes for i in all_ids(brush)})).values()]
 
 
 def pieces_of(session: Session, ids: dict[Role, list[int]], ink: str | None = None) -> Pieces:

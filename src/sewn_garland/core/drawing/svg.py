@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 import json
 import re
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from xml.sax.saxutils import quoteattr
 
 import numpy as np
@@ -18,12 +18,18 @@ from .meshes import picture_on_mesh
 from .svg_servers import Servers, blending, cover, group_markup, short
 from .svg_shaped import shaped_markup
 
+BLOCK_PIECES = 20_000  # written in one go: their numbers take some 100 MB on the way; chosen
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 
 
 def compact_svg(drawing: Drawing) -> str:
     """Draw each artwork once in ``defs`` and each piece as a ``use`` of at most 90 bytes."""
+    return "".join(compact_parts(drawing))
+
+
+def compact_parts(drawing: Drawing) -> Iterator[str]:
+    """Yield what ``compact_svg`` writes, part by part; each is given up once it is yielded, so that it lies in memory once."""
     ids: dict[str, str] = {}
     servers = Servers()
 
@@ -37,7 +43,7 @@ def compact_svg(drawing: Drawing) -> str:
 
     body = _body(drawing.items, pieces, servers)
     defs = servers.markup() + "".join(f'<g id="{name}"{markup}</g>\n' for markup, name in ids.items())
-    return _document(drawing.width_mm, drawing.height_mm, defs, body, drawing.ground)
+    yield from _document(drawing.width_mm, drawing.height_mm, defs, body, drawing.ground)
 
 
 def plain_svg(drawing: Drawing) -> str:
@@ -59,21 +65,21 @@ def plain_svg(drawing: Drawing) -> str:
         return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), _filled(templates, which, values))
 
     body = _body(drawing.items, pieces, servers)
-    return _document(drawing.width_mm, drawing.height_mm, servers.markup(), body, drawing.ground)
+    return "".join(_document(drawing.width_mm, drawing.height_mm, servers.markup(), body, drawing.ground))
 
 
 def _body(items: Sequence[Item], pieces: Callable[[PaintedPieces], str], servers: Servers) -> list[str]:
     def inside(group: Group) -> tuple[str, str]:
         return "".join(_body(group.items, pieces, servers)), "".join(_body(group.mask, pieces, servers))
 
-    def one(item: Item) -> str:
+    def parts(item: Item) -> Iterable[str]:
+        if isinstance(item, PaintedPieces):
+            return map(pieces, item.blocks(BLOCK_PIECES))
         if isinstance(item, Group):
-            return group_markup(item, servers, inside)
-        if isinstance(item, PagePicture):
-            return _page_picture_markup(item)
-        return pieces(item) if isinstance(item, PaintedPieces) else _flat_markup(item)
+            return [group_markup(item, servers, inside)]
+        return [_page_picture_markup(item) if isinstance(item, PagePicture) else _flat_markup(item)]
 
-    return [one(item) for item in items]
+    return [part for item in items for part in parts(item)]
 
 
 def _page_picture_markup(picture: PagePicture) -> str:
@@ -135,7 +141,7 @@ def motif_svg(motif: Motif) -> str:
     shapes = "".join(_shape_markup(s, servers, kept=True) + "\n" for s in motif.shapes)
     recipes = [{"group": r.group, "kind": r.kind, "figures": dict(r.figures)} for r in motif.recipes]
     more = f" data-recipes={quoteattr(json.dumps(recipes))}" if recipes else ""
-    return _document(motif.width, motif.height, servers.markup(), [shapes], None, more=more)
+    return "".join(_document(motif.width, motif.height, servers.markup(), [shapes], None, more=more))
 
 
 def path_data(commands: str, points: np.ndarray, *, decimals: int = 4) -> str:
@@ -150,12 +156,16 @@ def shape_attributes(shape: Shape, servers: Servers) -> str:
                        dashes=None if shape.stroke is None else [short(d) for d in _dash_numbers(shape.stroke)])  # fmt: skip
 
 
-def _document(width: float, height: float, defs: str, body: Iterable[str], ground: str | None, *, more: str = "") -> str:
+def _document(width: float, height: float, defs: str, body: list[str], ground: str | None, *, more: str = "") -> Iterator[str]:
+    """Yield a document part by part; ``body`` is used up."""
     w, h = short(width), short(height)
     rect = f'<rect width="{w}" height="{h}" fill={quoteattr(ground)}/>\n' if ground else ""
     defs = f"<defs>\n{defs}</defs>\n" if defs else ""
-    return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}"{more}>\n'
-            f"{defs}{rect}{''.join(body)}</svg>\n")  # fmt: skip
+    yield f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}mm" height="{h}mm" viewBox="0 0 {w} {h}"{more}>\n{defs}{rect}'
+    body.reverse()
+    while body:
+        yield body.pop()
+    yield "</svg>\n"
 
 
 def _short_name(n: int) -> str:

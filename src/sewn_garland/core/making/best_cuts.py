@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache, partial
 
 import numpy as np
 
@@ -10,6 +11,8 @@ from ..artwork.box import box_of
 from ..artwork.sections import JUST_INSIDE_MM, Layer, Seam, columns_of, layers_of, seam_between, section_at
 from ..errors import InputError
 from ..values.motif import Motif
+
+LEAST_GAIN = 1e-6  # mm of mismatch that a move must save; chosen: along an even drawing every place is as good, but for its last bits
 
 
 @dataclass(frozen=True)
@@ -69,18 +72,20 @@ def _badness(found: FoundCut) -> float:
 
 
 def _refined(layers: list[Layer], a: float, b: float, step: float, ends: tuple[float, float], least: float) -> FoundCut:
+    section = lru_cache(maxsize=64)(partial(section_at, layers))  # moves of one cut meet the same places of the other
+
     def tried(x1: float, x2: float) -> FoundCut:
         x1, x2 = max(x1, ends[0]), min(x2, ends[1])
         if x2 - x1 < least:
             return FoundCut(x1, x2, Seam(np.inf, 0.0, 0.0))
         inside = JUST_INSIDE_MM
-        return FoundCut(x1, x2, seam_between(section_at(layers, x1 + inside), section_at(layers, x2 - inside)))
+        return FoundCut(x1, x2, seam_between(section(x1 + inside), section(x2 - inside)))
 
     best = tried(a, b)
     while step > 0.004:
         moves = [tried(best.left + i * step, best.right + j * step) for i in (-1, 0, 1) for j in (-1, 0, 1) if i or j]
         better = min(moves, key=_badness)
-        if _badness(better) < _badness(best) - 1e-12:
+        if _badness(better) < _badness(best) - LEAST_GAIN:
             best = better
         else:
             step /= 2

@@ -29,23 +29,31 @@ def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.nd
     return curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)) + LEAST_SPEED)
 
 
-def sharpest_of(coeffs: np.ndarray, is_arc: np.ndarray) -> float:
-    """Return the largest curvature of segments (m, 4, 2), at least one, at the extremes within them."""
+def sharpest_of(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
+    """Return the largest curvature (m,) of segments (m, 4, 2) at the extremes within each; no segments give none."""
     at = np.clip(np.where(is_arc[:, None], _extremes_of_arcs(coeffs), _extremes_of_cubics(coeffs)), 0.0, 1.0)
-    bends = np.abs(curvature_of(np.repeat(coeffs, at.shape[1], axis=0), np.repeat(is_arc, at.shape[1]), at.ravel()))
-    sharpest = int(bends.argmax())
-    row, largest = sharpest // at.shape[1], float(bends[sharpest])
-    return max(largest, _zoomed(coeffs[row], bool(is_arc[row]), float(at.flat[sharpest]))) if largest > NEAR_A_CUSP else largest
+    bends = _bends_at(coeffs, is_arc, at)
+    largest = bends.max(axis=1, initial=0.0)
+    near = np.flatnonzero(largest > NEAR_A_CUSP)
+    if len(near):
+        largest[near] = np.maximum(largest[near], _zoomed(coeffs[near], is_arc[near], at[near, bends[near].argmax(axis=1)]))
+    return largest
 
 
-def _zoomed(coeffs: np.ndarray, is_arc: bool, t: float) -> float:
-    """Return the largest curvature of a segment about a parameter, where a quintic's roots lie too close to one another to be told."""
-    width, tries = 1e-3, 17
-    largest = 0.0
+def _bends_at(coeffs: np.ndarray, is_arc: np.ndarray, at: np.ndarray) -> np.ndarray:
+    """Return how sharply segments (m, 4, 2) bend at several parameters (m, j) each."""
+    many = at.shape[1]
+    return np.abs(curvature_of(np.repeat(coeffs, many, axis=0), np.repeat(is_arc, many), at.ravel())).reshape(at.shape)
+
+
+def _zoomed(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
+    """Return the largest curvature of segments about parameters t (m,), where a quintic's roots lie too close to one another to be told."""
+    width, tries = 1e-3, np.linspace(-1.0, 1.0, 17)
+    largest = np.zeros(len(t))
     for _ in range(12):
-        at = np.clip(t + np.linspace(-width, width, tries), 0.0, 1.0)
-        bends = np.abs(curvature_of(np.tile(coeffs, (tries, 1, 1)), np.full(tries, is_arc), at))
-        t, width, largest = float(at[bends.argmax()]), width / 5, max(largest, float(bends.max()))
+        at = np.clip(t[:, None] + width * tries, 0.0, 1.0)
+        bends = _bends_at(coeffs, is_arc, at)
+        t, width, largest = at[np.arange(len(t)), bends.argmax(axis=1)], width / 5, np.maximum(largest, bends.max(axis=1))
     return largest
 
 

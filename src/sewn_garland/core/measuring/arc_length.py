@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -12,7 +13,7 @@ from ..errors import InputError, NumericError
 from ..maths.curvature import LEAST_SPEED, SHARPEST_CURVATURE, curvature, curvature_of, sharpest_of
 from ..maths.curves import as_complex, as_points, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
-from ..maths.ragged import heads
+from ..maths.ragged import owners, run_heads
 from ..values.line import Frames, Line, MeasuredLine
 
 COARSE, FINE = 8, 16
@@ -24,30 +25,70 @@ INVERSE_ENTRIES = 1 << 15  # about as many in all; chosen: of many short panels 
 CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
 GUESS_REL_TOL = 1e-9  # of a panel's length
 MOST_TIGHT = 32  # samples whose segments are looked at for the tightest bend; chosen
+AT_ONCE = 1 << 15  # distances looked up in one go, for what each takes on the way, some 600 bytes, to stay small; chosen
 SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promised
 
 
+class Segments(NamedTuple):
+    """The segments (m, 4, 2) of lines behind one another, which are arcs (m,), and the ``line`` (m,) of each."""
+
+    coeffs: np.ndarray
+    is_arc: np.ndarray
+    line: np.ndarray
+
+    @classmethod
+    def of(cls, lines: Sequence[Line]) -> Segments:
+        """Return those of at least one line."""
+        coeffs, is_arc = ([getattr(line, name) for line in lines] for name in ("coeffs", "is_arc"))
+        return cls(np.concatenate(coeffs), np.concatenate(is_arc), owners(np.array([len(own) for own in is_arc])))
+
+
+def segments_of(lines: Sequence[MeasuredLine]) -> tuple[Segments, np.ndarray]:
+    """Return the segments of measured lines behind one another, and the segment (p,) among them of each of their panels."""
+    segments = Segments.of([line.line for line in lines])
+    first = np.searchsorted(segments.line, np.arange(len(lines)))
+    return segments, np.concatenate([line.panel_segment + own for line, own in zip(lines, first, strict=True)])
+
+
 def measure(line: Line) -> MeasuredLine:
-    """Measure a line by adaptive Gauss quadrature of |P′(t)| with halving.
+    """Measure one line, as ``measured_all`` does."""
+    return measured_all([line])[0]
+
+
+def measured_all(lines: Sequence[Line]) -> list[MeasuredLine]:
+    """Measure lines by adaptive Gauss quadrature of |P′(t)| with halving, all in one go; no lines give none.
 
     A line without extent has length 0 and no panels. Raises InputError for numbers that are
     not finite or so large that they cannot be measured.
     """
-    if not np.isfinite(line.coeffs).all() or np.abs(line.coeffs).max(initial=0.0) > 1e9:
+    if not lines:
+        return []
+    segments = Segments.of(lines)
+    if not np.isfinite(segments.coeffs).all() or np.abs(segments.coeffs).max(initial=0.0) > 1e9:
         raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
-    steady = _steady(line)
-    segment, t0, t1 = _panels(line, steady)
-    length, series = _lengths(line, steady, segment, t0, t1)
-    s0 = np.concatenate([[0.0], np.cumsum(length)])
-    bend_s, bend_k, bend_segment = _bends(line, steady[segment] >= 0, segment, t0, t1, s0, series)
-    vertex_s, vertex_turn = _vertices(line, segment, s0)
-    tightest, tightest_s = _tightest(line, bend_s, bend_k, bend_segment)
-    return MeasuredLine(
-        line=line, length=float(s0[-1]), panel_segment=segment, panel_t0=t0, panel_t1=t1,
-        panel_s0=s0[:-1], panel_length=length, panel_series=series.T,
-        vertex_s=vertex_s, vertex_turn=vertex_turn, bend_s=bend_s, bend_k=bend_k,
-        tightest_radius=tightest, tightest_s=tightest_s,
-    )  # fmt: skip
+    steady = _steady(segments)
+    segment, t0, t1 = _panels(segments, steady, len(lines))
+    length, series = _lengths(segments, steady, segment, t0, t1)
+    edges = np.searchsorted(segments.line[segment], np.arange(len(lines) + 1))  # where each line's panels begin
+    sums = [np.append(0.0, np.cumsum(length[a:b])) for a, b in pairwise(edges)]  # by line: its places do not depend on the others
+    s0 = np.concatenate([own[:-1] for own in sums])
+    bend_s, bend_k, bend_segment = _bends(segments, steady[segment] >= 0, segment, t0, t1, s0, length, series)
+    vertex_s, vertex_turn, vertex_line = _vertices(segments, np.array([line.closed for line in lines]), segment, s0)
+    bend_edges, vertex_edges = (
+        np.searchsorted(of_line, np.arange(len(lines) + 1)) for of_line in (segments.line[bend_segment], vertex_line)
+    )
+    tightest = _tightest(segments, bend_s, bend_k, bend_segment, bend_edges)
+    first, series = np.searchsorted(segments.line, np.arange(len(lines))), series.T
+    out = []
+    for i, line in enumerate(lines):
+        own, bends, turns = (slice(*part[i : i + 2]) for part in (edges, bend_edges, vertex_edges))
+        out.append(MeasuredLine(
+            line=line, length=float(sums[i][-1]), panel_segment=segment[own] - first[i], panel_t0=t0[own], panel_t1=t1[own],
+            panel_s0=s0[own], panel_length=length[own], panel_series=series[own],
+            vertex_s=vertex_s[turns], vertex_turn=vertex_turn[turns], bend_s=bend_s[bends], bend_k=bend_k[bends],
+            tightest_radius=tightest[i][0], tightest_s=tightest[i][1],
+        ))  # fmt: skip
+    return out
 
 
 def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
@@ -71,10 +112,10 @@ def curvature_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray
     return frames_and_bends_on(lines, which, s)[1]
 
 
-def parameters_at(measured: MeasuredLine, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return segment (n,) and parameter (n,) at distances s (n,) within one line of some length."""
-    inside = np.clip(s, 0.0, measured.length)
-    return _parameters(_table_of((measured,)), np.zeros(len(inside), int), inside)
+def parameters_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return segment (n,), counted through all lines, and parameter (n,) at distances s (n,) within lines ``which`` of some length."""
+    table = _table_of(tuple(lines))
+    return _parameters(table, which, np.clip(s, 0.0, table.length[which]))
 
 
 def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
@@ -89,6 +130,11 @@ def frames_and_bends_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.
 
 def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *, order: int) -> tuple[Frames, np.ndarray]:
     table = _table_of(tuple(lines))
+    if len(s) > AT_ONCE:
+        blocks = [slice(i, i + AT_ONCE) for i in range(0, len(s), AT_ONCE)]
+        parts = [_located(lines, which[own], s[own], order=order) for own in blocks]
+        place, tangent = (np.concatenate([getattr(frames, name) for frames, _ in parts]) for name in ("position", "tangent"))
+        return Frames(place, tangent), np.concatenate([bend for _, bend in parts])
     if (table.length <= 0).any():
         return _located_with_gaps(lines, which, s, table.length[which], order)
     if len(lines) == 1:
@@ -177,40 +223,36 @@ class _Table(NamedTuple):
 @lru_cache(maxsize=16)
 def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     counts = np.array([len(line.panel_s0) for line in lines])
-    segments = np.array([len(line.line.coeffs) for line in lines])
+    segments, panel_segment = segments_of(lines)
+    coeffs = segments.coeffs
     length = np.array([line.length for line in lines])
     ends = np.cumsum(counts)
     offset = np.concatenate([[0.0], np.cumsum(length)[:-1]])
     series = np.concatenate([line.panel_series for line in lines])
     panel_length = np.concatenate([line.panel_length for line in lines])
-    coeffs = np.concatenate([line.line.coeffs for line in lines])
     slope = _derivative_series(series.T).T
-    steady = all((_steady(line.line) >= 0).all() for line in lines)
-    begins = [_begins(line) for line in lines] if steady else []
-    place, tangent, bend = (np.concatenate(column) for column in zip(*begins, strict=True)) if begins else [np.zeros(0)] * 3
+    steady = bool((_steady(segments) >= 0).all())
+    place, tangent, bend = (column[panel_segment] for column in _begins(segments)) if steady else [np.zeros(0)] * 3
     straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
     return _Table(
         length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
         offset=offset,
-        panel_segment=np.concatenate([line.panel_segment for line in lines]) + np.repeat(heads(segments), counts),
+        panel_segment=panel_segment,
         panel_t0=np.concatenate([line.panel_t0 for line in lines]), panel_t1=np.concatenate([line.panel_t1 for line in lines]),
         panel_s0=np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts),
         panel_length=panel_length, panel_series=series, panel_slope=slope,
         straight=straight, inverse=_inverse_table(series, slope, panel_length, straight),
-        coeffs=coeffs, is_arc=np.concatenate([line.line.is_arc for line in lines]),
+        coeffs=coeffs, is_arc=segments.is_arc,
         segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
         steady=steady, panel_place=place, panel_tangent=tangent, panel_bend=bend,
     )  # fmt: skip
 
 
-def _begins(measured: MeasuredLine) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Return place and unit tangent (complex) and signed curvature (p,) where the panels of a steady line, its segments, begin."""
-    line = measured.line
+def _begins(line: Segments) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return place and unit tangent (complex) and signed curvature (m,) where segments begin that are all steady."""
     start = np.zeros(len(line.coeffs))
     place, tangent = jets(line.coeffs, line.is_arc, start, order=0)[0], end_directions(line.coeffs, line.is_arc, start)
-    bend = np.where(line.is_arc, _bend_of_circles(line), 0.0)
-    own = measured.panel_segment
-    return as_complex(place)[own], as_complex(tangent)[own], bend[own]
+    return as_complex(place), as_complex(tangent), np.where(line.is_arc, _bend_of_circles(line), 0.0)
 
 
 def _panel_at(table: _Table, which, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -299,19 +341,19 @@ def _derivative_series(series: np.ndarray) -> np.ndarray:
     return out[:n]
 
 
-def _speed(line: Line, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
+def _speed(line: Segments, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
     d1 = jets(line.coeffs[segment], line.is_arc[segment], t, order=1)[1]
     return np.hypot(d1[:, 0], d1[:, 1])
 
 
-def sides_of(line: Line) -> np.ndarray:
+def sides_of(line: Segments) -> np.ndarray:
     """Return the length (m,) of every segment that is a straight side, whose speed does not change, and −1 for others."""
     numbers = as_complex(line.coeffs)
     straight = ~line.is_arc & (numbers[:, 2] == 0) & (numbers[:, 3] == 0)
     return np.where(straight, np.abs(numbers[:, 1]), -1.0)
 
 
-def _steady(line: Line) -> np.ndarray:
+def _steady(line: Segments) -> np.ndarray:
     """Return the length (m,) of every segment whose speed does not change, straight sides and arcs of circles, and −1 for others."""
     length = sides_of(line)
     arcs = np.flatnonzero(line.is_arc)
@@ -322,7 +364,7 @@ def _steady(line: Line) -> np.ndarray:
     return length
 
 
-def _lengths(line: Line, steady: np.ndarray, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+def _lengths(line: Segments, steady: np.ndarray, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return the length (p,) of every panel, and its arc length as a Chebyshev series (FINE + 1, p)."""
     length = steady[segment]
     series = np.zeros((FINE + 1, len(segment)))
@@ -336,8 +378,8 @@ def _lengths(line: Line, steady: np.ndarray, segment: np.ndarray, t0: np.ndarray
     return length, series
 
 
-def _panels(line: Line, steady: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Halve every segment that is not ``steady`` (m,) until the 8- and 16-point rules agree; return them all in order."""
+def _panels(line: Segments, steady: np.ndarray, lines: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Halve every segment that is not ``steady`` (m,) until the 8- and 16-point rules agree; return the panels of all in order."""
     even, segment = np.flatnonzero(steady >= 0), np.flatnonzero(steady < 0)
     t0, t1 = np.zeros(len(segment)), np.ones(len(segment))
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = [(even, np.zeros(len(even)), np.ones(len(even)))]
@@ -347,8 +389,9 @@ def _panels(line: Line, steady: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.
             break
         fine = _rule(line, segment, t0, t1, FINE)
         if tol is None:
-            tol = PANEL_REL_TOL * max(fine.sum() + steady[even].sum(), 1e-300)
-        ok = np.abs(fine - _rule(line, segment, t0, t1, COARSE)) <= tol
+            whole = np.bincount(line.line[segment], fine, lines) + np.bincount(line.line[even], steady[even], lines)
+            tol = (PANEL_REL_TOL * np.maximum(whole, 1e-300))[line.line]
+        ok = np.abs(fine - _rule(line, segment, t0, t1, COARSE)) <= tol[segment]
         done.append((segment[ok], t0[ok], t1[ok]))
         segment, t0, t1 = segment[~ok], t0[~ok], t1[~ok]
         middle = (t0 + t1) / 2
@@ -361,14 +404,14 @@ def _panels(line: Line, steady: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.
     return segment[order], t0[order], t1[order]
 
 
-def _rule(line: Line, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: int) -> np.ndarray:
+def _rule(line: Segments, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n: int) -> np.ndarray:
     nodes, weights = gauss(n)
     half = (t1 - t0) / 2
     t = ((t0 + t1) / 2)[:, None] + half[:, None] * nodes
     return (_speed(line, np.repeat(segment, n), t.ravel()).reshape(-1, n) @ weights) * half
 
 
-def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple[np.ndarray, ...]:
+def _bends(line: Segments, steady: np.ndarray, segment, t0, t1, s0, length, series) -> tuple[np.ndarray, ...]:
     """Sample curvature at both ends of every panel (p,) and, where it is not straight, at the Gauss nodes."""
     nodes = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
     straight = steady & ~line.is_arc[segment]
@@ -377,7 +420,7 @@ def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple
     u = np.concatenate([nodes, nodes[[0, -1]]])[np.arange(len(panel)) + np.repeat(len(nodes) * straight - np.cumsum(own) + own, own)]
     t = t0[panel] + (t1 - t0)[panel] * (u + 1) / 2
     segments = segment[panel]
-    s = s0[panel] + np.diff(s0)[panel] * (u + 1) / 2
+    s = s0[panel] + length[panel] * (u + 1) / 2
     k = np.zeros(len(panel))
     arcs, curved = (np.flatnonzero(rows) for rows in ((steady & ~straight)[panel], ~steady[panel]))
     k[arcs] = _bend_of_circles(line)[segments[arcs]]
@@ -386,7 +429,7 @@ def _bends(line: Line, steady: np.ndarray, segment, t0, t1, s0, series) -> tuple
     return s, k, segments
 
 
-def _bend_of_circles(line: Line) -> np.ndarray:
+def _bend_of_circles(line: Segments) -> np.ndarray:
     """Return the signed curvature (m,) that segments have if they are arcs of circles; a point counts as one of no radius."""
     _, a, b, angles = as_complex(line.coeffs).T
     radius = np.where(line.is_arc, np.abs(a), 1.0)
@@ -394,28 +437,36 @@ def _bend_of_circles(line: Line) -> np.ndarray:
     return np.clip(turn / np.maximum(radius, 1 / SHARPEST_CURVATURE), -SHARPEST_CURVATURE, SHARPEST_CURVATURE)
 
 
-def _tightest(line: Line, s, k, segment) -> tuple[float | None, float]:
-    """Return the radius of the tightest bend and about where it lies (mm); None for a line that is straight between corners.
+def _tightest(line: Segments, s, k, segment, edges: np.ndarray) -> list[tuple[float | None, float]]:
+    """Return, of every line, the radius of the tightest bend and about where it lies (mm); None where it is straight between corners.
 
-    Of the segments with the sharpest samples every extreme of curvature is looked at.
+    A line's samples lie between its ``edges``. Of the segments with the sharpest every extreme of curvature is looked at.
     """
-    if not len(k) or np.abs(k).max() < 1e-12:
-        return None, 0.0
-    best = np.argsort(np.abs(k))[-MOST_TIGHT:]
-    own = np.unique(segment[best])
-    return 1.0 / max(sharpest_of(line.coeffs[own], line.is_arc[own]), float(np.abs(k).max())), float(s[best[-1]])
+    sharp = np.abs(k)
+    rows = [a + np.argsort(sharp[a:b])[-MOST_TIGHT:] for a, b in pairwise(edges)]
+    own = np.unique(segment[np.concatenate(rows)])
+    extreme = dict(zip(own.tolist(), sharpest_of(line.coeffs[own], line.is_arc[own]).tolist(), strict=True))
+    out: list[tuple[float | None, float]] = []
+    for best in rows:
+        largest = float(sharp[best[-1]]) if len(best) else 0.0
+        if largest < 1e-12:
+            out.append((None, 0.0))
+        else:
+            out.append((1.0 / max(largest, *(extreme[each] for each in segment[best].tolist())), float(s[best[-1]])))
+    return out
 
 
-def _vertices(line: Line, segment: np.ndarray, s0: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return distance and turn at every vertex between segments."""
+def _vertices(line: Segments, closed: np.ndarray, segment: np.ndarray, s0: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return distance, turn and line of every vertex between segments; ``closed`` (n,) lines have one where they begin."""
     m = len(line.coeffs)
     if not m:
-        return np.zeros(0), np.zeros(0)
+        return np.zeros(0), np.zeros(0), np.zeros(0, int)
     starts = end_directions(line.coeffs, line.is_arc, np.zeros(m))
     ends = end_directions(line.coeffs, line.is_arc, np.ones(m))
-    into, out = ends[:-1], starts[1:]
-    at = s0[:-1][np.searchsorted(segment, np.arange(1, m))]
-    if line.closed:
-        into, out = np.vstack([ends[-1:], into]), np.vstack([starts[:1], out])
-        at = np.concatenate([[0.0], at])
-    return at, np.arctan2(cross(into, out), (into * out).sum(axis=1))
+    before, first = np.arange(m) - 1, run_heads(line.line)
+    before[first] = np.append(first[1:], m) - 1
+    keep = np.ones(m, bool)
+    keep[first] = closed[line.line[first]]
+    into, out = ends[before[keep]], starts[keep]
+    at = s0[np.searchsorted(segment, np.flatnonzero(keep))]
+    return at, np.arctan2(cross(into, out), (into * out).sum(axis=1)), line.line[keep]

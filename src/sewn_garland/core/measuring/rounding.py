@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 
 from ..maths.curves import cross
-from ..maths.ragged import owners, places
+from ..maths.ragged import owners, places, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.line import Frames, Line, MeasuredLine
-from .arc_length import frames_and_bends_on, measure, parameters_at
+from .arc_length import Segments, frames_and_bends_on, measured_all, parameters_on
 
 NEWTON_ROUNDS = 40
 LAST_BITS = 4e-15  # of a place, in double precision with the sums about it
@@ -42,54 +45,106 @@ class Rounded:
 
 
 def rounded(measured: MeasuredLine, vertices: np.ndarray, radius: float, *, shrink: bool = False) -> Rounded:
-    """Round the vertices numbered ``vertices`` (v,) with arcs of ``radius`` mm.
+    """Round the vertices numbered ``vertices`` (v,) of one line, as ``rounded_all`` does."""
+    return rounded_all([measured], [vertices], radius, shrink=shrink)[0]
+
+
+def rounded_all(lines: Sequence[MeasuredLine], vertices: Sequence[np.ndarray], radius: float, *, shrink: bool = False) -> list[Rounded]:
+    """Round, of every line, the vertices numbered ``vertices`` (v,) with arcs of ``radius`` mm, all in one go.
 
     On straight legs the tangent length is r·tan(θ/2); on curved ones the arc's centre is where the
     legs' offsets at r cross, found by Newton from there. A vertex whose tangents do not fit beside
     those of its neighbours is crowded and stays; with ``shrink`` its radius is taken smaller
     instead. A turn of 179° or more stays as it is.
     """
-    turn = measured.vertex_turn[vertices]
-    keep = (np.abs(turn) > 1e-9) & (np.abs(turn) < SHARPEST_TURN)
-    at, turn = measured.vertex_s[vertices][keep], turn[keep]
-    if not len(at) or radius <= 0 or measured.length <= 0:
-        return Rounded(measured, np.zeros(0), np.zeros(0), np.zeros(0))
-    room = _room(measured, at)
-    radii = np.full(len(at), float(radius))
+    corners = _corners_of(lines, vertices)
+    if not len(corners.at) or radius <= 0:
+        return [_as_it_is(line) for line in lines]
+    radii = np.full(len(corners.at), float(radius))
     if shrink:
-        radii = np.minimum(radii, 0.45 * room / np.tan(np.abs(turn) / 2))
-    before, after, centre, sweep, settled = _touching(measured, at, turn, radii)
-    fits = settled & (before < at) & (after > at)
-    fits &= ~_overlapping(measured, at, before, after, fits)
-    crowded = at[~fits]
-    if not fits.any():
-        return Rounded(measured, np.zeros(0), np.zeros(0), crowded)
-    line, old, new = _assembled(measured, before[fits], after[fits], centre[fits], radii[fits], sweep[fits])
-    return Rounded(line, old, new, crowded)
+        radii = np.minimum(radii, 0.45 * _room(corners) / np.tan(np.abs(corners.turn) / 2))
+    before, after, centre, sweep, settled = _touching(lines, corners, radii)
+    fits = settled & (before < corners.at) & (after > corners.at)
+    fits &= ~_overlapping(corners, before, after, fits)
+    arcs = _Arcs(corners.which[fits], before[fits], after[fits], centre[fits], radii[fits], sweep[fits])
+    made = iter(_assembled(lines, arcs))
+    changed = set(arcs.which.tolist())
+    out = [Rounded(*next(made), np.zeros(0)) if i in changed else _as_it_is(line) for i, line in enumerate(lines)]
+    for i in set(corners.which[~fits].tolist()):
+        out[i] = replace(out[i], crowded=corners.at[~fits & (corners.which == i)])
+    return out
 
 
-def _room(measured: MeasuredLine, at: np.ndarray) -> np.ndarray:
+def _as_it_is(line: MeasuredLine) -> Rounded:
+    return Rounded(line, np.zeros(0), np.zeros(0), np.zeros(0))
+
+
+class _Corners(NamedTuple):
+    """Corners (c,) line by line: the line of each, mm along it, radians; ``first`` and ``last`` (k,) are each line's, ``following`` (c,)
+    is the next of the same line, the last's being its first. ``closed`` and ``length`` (c,) are the lines'.
+    """
+
+    which: np.ndarray
+    at: np.ndarray
+    turn: np.ndarray
+    first: np.ndarray
+    last: np.ndarray
+    following: np.ndarray
+    closed: np.ndarray
+    length: np.ndarray
+
+
+class _Arcs(NamedTuple):
+    """Arcs (c,) line by line: from where to where along the line they lie, where they turn about, mm, and by how much, radians."""
+
+    which: np.ndarray
+    before: np.ndarray
+    after: np.ndarray
+    centre: np.ndarray
+    radii: np.ndarray
+    sweep: np.ndarray
+
+
+def _corners_of(lines: Sequence[MeasuredLine], vertices: Sequence[np.ndarray]) -> _Corners:
+    """Return those of the vertices that can be rounded."""
+    which = owners(np.array([len(own) for own in vertices], int))
+    at, turn = (
+        np.concatenate([getattr(line, name)[own] for line, own in zip(lines, vertices, strict=True)])
+        for name in ("vertex_s", "vertex_turn")
+    )
+    length, closed = np.array([[line.length, line.closed] for line in lines]).T
+    keep = (np.abs(turn) > 1e-9) & (np.abs(turn) < SHARPEST_TURN) & (length[which] > 0)
+    which = which[keep]
+    first = run_heads(which)
+    last = np.append(first[1:], len(which))[: len(first)] - 1
+    following = np.arange(len(which)) + 1
+    following[last] = first
+    return _Corners(which, at[keep], turn[keep], first, last, following, closed[which].astype(bool), length[which])
+
+
+def _room(corners: _Corners) -> np.ndarray:
     """Return the mm (c,) from each corner to the nearer of its neighbours, or to an open line's end."""
-    if measured.closed:
-        around = np.concatenate([[at[-1] - measured.length], at, [at[0] + measured.length]])
-    else:
-        around = np.concatenate([[0.0], at, [measured.length]])
-    gaps = np.diff(around)
-    return np.minimum(gaps[:-1], gaps[1:])
+    at, first, last = corners.at, corners.first, corners.last
+    closed, length = corners.closed[first], corners.length[first]
+    before, after = np.append(0.0, at[:-1]), np.append(at[1:], 0.0)
+    before[first], after[last] = np.where(closed, at[last] - length, 0.0), np.where(closed, at[first] + length, length)
+    return np.minimum(at - before, after - at)
 
 
-def _touching(measured: MeasuredLine, at, turn, radii):
-    """Return where along the line each arc touches both legs (c,), its centre (c, 2) and sweep (c,), and whether it was found (c,)."""
-    which, n = np.zeros(2 * len(at), int), len(at)
+def _touching(lines: Sequence[MeasuredLine], corners: _Corners, radii: np.ndarray):
+    """Return where along its line each arc touches both legs (c,), its centre (c, 2) and sweep (c,), and whether it was found (c,)."""
+    at, turn, n = corners.at, corners.turn, len(corners.at)
+    which = np.tile(corners.which, 2)
     side = np.sign(turn)  # the arc lies to the right of a right turn
     back = fore = radii * np.tan(np.abs(turn) / 2)
-    settled = np.zeros(len(at), bool)
+    settled = np.zeros(n, bool)
     for _ in range(NEWTON_ROUNDS):
-        both, bends = frames_and_bends_on([measured], which, np.concatenate([at - back, at + fore]))
+        both, bends = frames_and_bends_on(lines, which, np.concatenate([at - back, at + fore]))
         a, b = (Frames(both.position[half], both.tangent[half]) for half in (slice(n), slice(n, None)))
         ka, kb = bends[:n], bends[n:]
         miss = (a.position + (side * radii)[:, None] * a.normal) - (b.position + (side * radii)[:, None] * b.normal)
-        bits = LAST_BITS * np.abs(a.position).max(initial=0.0)  # far from the origin places are no finer
+        bits = LAST_BITS * np.maximum.reduceat(np.abs(a.position).max(axis=1), corners.first)  # far from the origin places are no finer
+        bits = np.repeat(bits, corners.last - corners.first + 1)
         settled = np.hypot(*miss.T) < np.maximum(1e-9 * np.maximum(radii, 1e-3), bits)
         if settled.all():
             break
@@ -107,46 +162,71 @@ def _touching(measured: MeasuredLine, at, turn, radii):
     return at - back, at + fore, a.position + (side * radii)[:, None] * a.normal, sweep, settled & (sweep * side > 0)
 
 
-def _overlapping(measured: MeasuredLine, at, before, after, fits) -> np.ndarray:
+def _overlapping(corners: _Corners, before: np.ndarray, after: np.ndarray, fits: np.ndarray) -> np.ndarray:
     """Tell which corners (c,) reach past an open line's ends or into a neighbour's arc."""
-    out = np.zeros(len(at), bool)
-    slack = 1e-9 * measured.length
-    if not measured.closed:
-        out |= (before < -slack) | (after > measured.length + slack)
-    following = np.roll(np.arange(len(at)), -1)
-    lap = np.where(following <= np.arange(len(at)), measured.length, 0.0)
-    meets = after > before[following] + lap + slack
-    if not measured.closed:
-        meets[-1:] = False
-    meets &= fits & fits[following]
-    return out | meets | np.roll(meets, 1)
+    closed, length, following, last = corners.closed, corners.length, corners.following, corners.last
+    slack = 1e-9 * length
+    out = ~closed & ((before < -slack) | (after > length + slack))
+    lap = np.zeros(len(out))
+    lap[last] = length[last]
+    meets = (after > before[following] + lap + slack) & fits & fits[following]
+    meets[last] &= closed[last]
+    out |= meets
+    out[following[meets]] = True
+    return out
 
 
-def _assembled(measured: MeasuredLine, before, after, centre, radii, sweep) -> tuple[MeasuredLine, np.ndarray, np.ndarray]:
-    """Put the stretches between the arcs and the arcs together; return the line and distances that answer to one another."""
-    length, closed = measured.length, measured.closed
-    if closed:  # from the end of the first arc round to its start: after each stretch comes the next corner's arc
-        a, b = after, np.append(before[1:], before[0] + length)
-        corner = np.append(np.arange(1, len(before)), 0)
-    else:
-        a, b = np.append(0.0, after), np.append(before, length)
-        corner = np.arange(len(before))
-    heading = np.arctan2(*(frames_and_bends_on([measured], np.zeros(len(before), int), before)[0].position - centre).T[::-1])
-    arcs = np.zeros((len(before), 4, 2))
-    arcs[:, 0], arcs[:, 1, 0], arcs[:, 2, 1] = centre, radii, radii
-    arcs[:, 3] = np.stack([heading, sweep], axis=1)
-    coeffs, is_arc, stretch = stretches_of(measured, a, b)
-    order = np.argsort(np.append(stretch, np.arange(len(corner)) + 0.5), kind="stable")
-    coeffs = np.concatenate([coeffs, arcs[corner]])[order]
-    is_arc = np.append(is_arc, np.ones(len(corner), bool))[order]
-    made = measure(Line(coeffs, is_arc, closed, first_point(coeffs, is_arc)))
-    taken = np.append(radii[corner] * np.abs(sweep[corner]), np.zeros(len(a) - len(corner)))
+def _assembled(lines: Sequence[MeasuredLine], arcs: _Arcs) -> list[tuple[MeasuredLine, np.ndarray, np.ndarray]]:
+    """Put stretches and arcs together; return every line that has arcs, and distances before and after that answer to one another.
+
+    An open line begins and ends with a stretch; a closed one goes from the end of its first arc round to its start, and after each
+    stretch comes the next corner's arc.
+    """
+    if not len(arcs.which):
+        return []
+    heading = np.arctan2(*(frames_and_bends_on(lines, arcs.which, arcs.before)[0].position - arcs.centre).T[::-1])
+    pieces = np.zeros((len(heading), 4, 2))
+    pieces[:, 0], pieces[:, 1, 0], pieces[:, 2, 1] = arcs.centre, arcs.radii, arcs.radii
+    pieces[:, 3] = np.stack([heading, arcs.sweep], axis=1)
+    first = run_heads(arcs.which)
+    parts = [_parted(lines[arcs.which[a]], arcs.before[a:b], arcs.after[a:b], a) for a, b in pairwise([*first.tolist(), len(arcs.which)])]
+    a, b, corner = (np.concatenate(column) for column in zip(*parts, strict=True))
+    own = owners(np.array([len(part[0]) for part in parts]))  # which of the lines with arcs a stretch is of
+    coeffs, is_arc, stretch = stretches_of(lines, arcs.which[first][own], a, b)
+    turning = np.flatnonzero(corner >= 0)  # the stretches with an arc after them
+    order = np.argsort(np.append(stretch, turning + 0.5), kind="stable")
+    coeffs = np.concatenate([coeffs, pieces[corner[turning]]])[order]
+    is_arc = np.append(is_arc, np.ones(len(turning), bool))[order]
+    edges = np.searchsorted(np.append(own[stretch], own[turning])[order], np.arange(1, len(parts)))
+    turned = [lines[i] for i in arcs.which[first].tolist()]
+    segments = zip(turned, np.split(coeffs, edges), np.split(is_arc, edges), strict=True)
+    made = measured_all([Line(each, round_, line.closed, first_point(each, round_)) for line, each, round_ in segments])
+    taken = np.where(corner >= 0, (arcs.radii * np.abs(arcs.sweep))[corner], 0.0)
+    bounds = np.searchsorted(own, np.arange(len(parts) + 1))
+    return [_answering(made[i], turned[i].length, a[u:v], b[u:v], taken[u:v]) for i, (u, v) in enumerate(pairwise(bounds))]
+
+
+def _parted(line: MeasuredLine, before: np.ndarray, after: np.ndarray, first: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return from where to where along a line (k,) the stretches between its arcs go, and the arc (k,) after each, −1 where none is.
+
+    The line's arcs are numbered from ``first`` on.
+    """
+    corner = first + np.arange(len(before))
+    if line.closed:
+        return after, np.append(before[1:], before[0] + line.length), np.roll(corner, -1)
+    return np.append(0.0, after), np.append(before, line.length), np.append(corner, -1)
+
+
+def _answering(
+    made: MeasuredLine, length: float, a: np.ndarray, b: np.ndarray, taken: np.ndarray
+) -> tuple[MeasuredLine, np.ndarray, np.ndarray]:
+    """Return a line made of stretches from a to b (k,) of one ``length`` mm long, ``taken`` (k,) mm of arc after each, and what answers."""
     begin = np.append(0.0, np.cumsum(b - a + taken)[:-1])
     old, new = np.stack([a, b], axis=1).ravel(), np.stack([begin, begin + b - a], axis=1).ravel()
-    if closed:  # distances of the old line begin before the first corner's arc ends
-        lap_old, lap_new = np.concatenate([old - length, old, old + length]), np.concatenate([new - made.length, new, new + made.length])
-        return made, lap_old, lap_new
-    return made, old, new
+    if not made.closed:
+        return made, old, new
+    # distances of the old line begin before the first corner's arc ends
+    return made, np.concatenate([old - length, old, old + length]), np.concatenate([new - made.length, new, new + made.length])
 
 
 def first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
@@ -157,20 +237,25 @@ def first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
 
 def stretch_of(measured: MeasuredLine, a: float, b: float) -> tuple[np.ndarray, np.ndarray]:
     """Return the segments of a line from distance a to b, which may reach past the end of a closed one."""
-    return stretches_of(measured, np.array([a]), np.array([b]))[:2]
+    return stretches_of([measured], np.zeros(1, int), np.array([a]), np.array([b]))[:2]
 
 
-def stretches_of(measured: MeasuredLine, a: np.ndarray, b: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Return the segments of a line from distances a to b (k,) behind one another, and the stretch (m,) each is of.
+def stretches_of(
+    lines: Sequence[MeasuredLine], which: np.ndarray, a: np.ndarray, b: np.ndarray
+) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return the segments of lines ``which`` (k,) from distances a to b (k,) behind one another, and the stretch (m,) each is of.
 
     A stretch of a closed line may reach past its end; one without length has no segments.
     """
-    line, length, count = measured.line, measured.length, len(measured.line.coeffs)
+    segments = Segments.of([line.line for line in lines])
+    edges = np.searchsorted(segments.line, np.arange(len(lines) + 1))
+    length, closed = (np.array([getattr(line, name) for line in lines])[which] for name in ("length", "closed"))
+    begins, count = edges[:-1][which], np.diff(edges)[which]
     ends = np.concatenate([a, b])
-    laps = (ends >= length).astype(int) if measured.closed else np.zeros(len(ends), int)
+    laps = np.where(np.tile(closed, 2), ends >= np.tile(length, 2), False).astype(int)
     laps[len(a) :] -= (laps[len(a) :] > 0) & (b == length)
-    segment, t = parameters_at(measured, ends - laps * length)
-    segment = segment + laps * count
+    segment, t = parameters_on(lines, np.tile(which, 2), ends - laps * np.tile(length, 2))
+    segment = segment - np.tile(begins, 2) + laps * np.tile(count, 2)
     first, last, t0, t1 = segment[: len(a)], segment[len(a) :], t[: len(a)], t[len(a) :]
     ended = (t0 >= 1 - 1e-12) & (first < last)
     first, t0 = np.where(ended, first + 1, first), np.where(ended, 0.0, t0)
@@ -179,11 +264,11 @@ def stretches_of(measured: MeasuredLine, a: np.ndarray, b: np.ndarray) -> tuple[
     many = np.where(b - a > 1e-12 * length, last - first + 1, 0)
     stretch = owners(many)
     place = places(many)
-    which = (first[stretch] + place) % max(count, 1)
+    own = begins[stretch] + (first[stretch] + place) % np.maximum(count, 1)[stretch]
     low = np.where(place == 0, t0[stretch], 0.0)
     high = np.where(place == many[stretch] - 1, t1[stretch], 1.0)
-    is_arc = line.is_arc[which]
-    return cut_segments(line.coeffs[which], is_arc, low, high), is_arc, stretch
+    is_arc = segments.is_arc[own]
+    return cut_segments(segments.coeffs[own], is_arc, low, high), is_arc, stretch
 
 
 def cut_segments(coeffs: np.ndarray, is_arc: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..values.line import MeasuredLine
-from .arc_length import sides_of
+from .arc_length import segments_of, sides_of
 
 LEAST_TURN = 2e-6  # radians; chosen: below it 20 mm further on nothing is off by more than 0.04 micrometres
 
@@ -54,7 +54,8 @@ def _sides_on(lines: tuple[MeasuredLine, ...]) -> _Sides:
     counts = np.array([len(line.panel_s0) for line in lines])
     length = np.array([line.length for line in lines])
     offset = np.append(0.0, np.cumsum(length)[:-1])
-    straight = np.concatenate([sides_of(line.line)[line.panel_segment] >= 0 for line in lines])
+    segments, segment = segments_of(lines)
+    straight = sides_of(segments)[segment] >= 0
     turns = np.concatenate([_turns(line) for line in lines])
     last = np.cumsum(counts) - 1
     start = np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts)

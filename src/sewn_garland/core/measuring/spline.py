@@ -11,10 +11,10 @@ import numpy as np
 from ..maths.curvature import curvature_of
 from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
-from ..maths.ragged import heads, owners
+from ..maths.ragged import owners
 from ..values.arrays import freeze_arrays
 from ..values.line import MeasuredLine
-from .arc_length import frames_and_bends_on, sides_of
+from .arc_length import frames_and_bends_on, segments_of, sides_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
@@ -120,14 +120,13 @@ class _Panels:
 
 
 def _panels_of(lines: Sequence[MeasuredLine]) -> _Panels:
-    counts, segments = np.array([[len(line.panel_s0), len(line.line.coeffs)] for line in lines]).T
-    of_line = owners(counts)
-    segment = np.concatenate([line.panel_segment for line in lines]) + heads(segments)[of_line]
-    straight = np.concatenate([sides_of(line.line) for line in lines])[segment] >= 0
+    own, segment = segments_of(lines)
+    of_line = owners(np.array([len(line.panel_s0) for line in lines]))
+    straight = sides_of(own)[segment] >= 0
     t0, t1, s0 = (np.concatenate([getattr(line, name) for line in lines]) for name in ("panel_t0", "panel_t1", "panel_s0"))
     return _Panels(
         of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), straight,
-        np.concatenate([line.line.coeffs for line in lines]), np.concatenate([line.line.is_arc for line in lines]),
+        own.coeffs, own.is_arc,
     )  # fmt: skip
 
 

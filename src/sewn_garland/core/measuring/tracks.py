@@ -3,22 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache, partial
+from functools import partial
 
 import numpy as np
 
+from ..maths.kept import Kept
 from ..values.brush import Brush, Ends, Hand, Rows, Travel
 from ..values.line import MeasuredLine
 from ..values.runs import Corners
 from ..values.tracks import LineToLay, Located, Softened, Tracks
 from .parallel import parallel
-from .rounding import Rounded, rounded
+from .rounding import Rounded, rounded_all
 from .setting_out import set_out
 from .sides import straight_between
 from .spline import located_on, spline_of
 from .widths import widths_of
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
+KEPT = 4096  # lines whose arcs are remembered; chosen: those of the largest page, for what is dragged asks again for all but one
 LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
 
 
@@ -58,15 +60,20 @@ def _with_round_corners(measured: list[MeasuredLine], ends: Ends) -> tuple[list[
     inside, outside = ends.inside_corner == "round", ends.outside_corner == "round"
     if not (inside or outside):
         return measured, (np.zeros(0, int), np.zeros(0))
-    done = [_rounded_where(way, ends.corner_from, inside, outside, ends.round_radius_mm) for way in measured]
+    done = ROUND.of([(way, ends.corner_from, inside, outside, ends.round_radius_mm) for way in measured])
     which = np.repeat(np.arange(len(done)), [len(each.crowded) for each in done])
     return [each.line for each in done], (which, np.concatenate([np.zeros(0), *(each.crowded for each in done)]))
 
 
-@lru_cache(maxsize=256)
-def _rounded_where(line: MeasuredLine, corner_from: float, inside: bool, outside: bool, radius: float) -> Rounded:
-    corner = np.abs(line.vertex_turn) >= corner_from - 1e-12
-    return rounded(line, np.flatnonzero(corner & np.where(line.vertex_turn > 0, outside, inside)), radius)
+def _rounded_where(keys: list[tuple[MeasuredLine, float, bool, bool, float]]) -> list[Rounded]:
+    """Round the corners of lines, of all in the same way: corners from so much on, inside and outside ones or not, radius."""
+    _, corner_from, inside, outside, radius = keys[0]
+    lines = [line for line, *_ in keys]
+    corners = [(np.abs(line.vertex_turn) >= corner_from - 1e-12) & np.where(line.vertex_turn > 0, outside, inside) for line in lines]
+    return rounded_all(lines, [np.flatnonzero(own) for own in corners], radius)
+
+
+ROUND = Kept(_rounded_where, KEPT)
 
 
 def located_along(measured: tuple[MeasuredLine, ...], *, by_spline: bool) -> Located:
@@ -78,14 +85,15 @@ def located_along(measured: tuple[MeasuredLine, ...], *, by_spline: bool) -> Loc
 def softened(tracks: Tracks, corners: Corners, hand: Hand) -> Softened:
     """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen."""
     kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
-    soft = [_softened(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)]
+    soft = SOFT.of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)])
     measured = tuple(each.line for each in soft)
     changed = [i for i, each in enumerate(soft) if each.line is not tracks.measured[i]]
 
     def moved(track: np.ndarray, s: np.ndarray) -> np.ndarray:
-        out = s.copy()
+        out, order = s.copy(), np.argsort(track, kind="stable")
+        edges = np.searchsorted(track[order], np.arange(len(soft) + 1))
         for i in changed:
-            own = track == i
+            own = order[edges[i] : edges[i + 1]]
             out[own] = soft[i].moved(s[own])
         return out
 
@@ -99,7 +107,10 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand) -> Softened:
     )  # fmt: skip
 
 
-@lru_cache(maxsize=256)
-def _softened(line: MeasuredLine, kept: tuple[float, ...]) -> Rounded:
-    turning = ~np.isin(line.vertex_s, kept) & (np.abs(line.vertex_turn) > LEAST_TURN)
-    return rounded(line, np.flatnonzero(turning), VERTEX_RADIUS_MM, shrink=True)
+def _softened(keys: list[tuple[MeasuredLine, tuple[float, ...]]]) -> list[Rounded]:
+    """Round the vertices of lines that turn, but those at the distances kept."""
+    turning = [~np.isin(line.vertex_s, kept) & (np.abs(line.vertex_turn) > LEAST_TURN) for line, kept in keys]
+    return rounded_all([line for line, _ in keys], [np.flatnonzero(own) for own in turning], VERTEX_RADIUS_MM, shrink=True)
+
+
+SOFT = Kept(_softened, KEPT)

@@ -25,7 +25,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
-BLOCK_CURVES = 400_000  # bent in one go: some 300 MB on the way
+BLOCK_CURVES = 100_000  # bent in one go: some 80 MB on the way
 SHARPEST_TURN = np.radians(179)
 
 

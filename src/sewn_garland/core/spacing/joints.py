@@ -272,15 +272,12 @@ class _Chain:
     def blocked(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Return for each run (k,) where a next joint is not the line's first point at its link's distance; NaN where all are."""
         steps = np.diff(s)[self.inner]
-        good = steps > 0
         before = np.flatnonzero(self.inner)
-        shares = s[before][:, None] + steps[:, None] * INSIDE
-        runs = np.repeat(self.joint_run[before], len(INSIDE))
-        inside = self.curve(runs, shares.ravel())[0].reshape(-1, len(INSIDE), 2)
-        start = self.curve(self.joint_run[before], s[before])[0]
-        apart = np.hypot(*(inside - start[:, None]).transpose(2, 0, 1)).max(axis=1, initial=0.0)
-        distance = self.wide(s)[0] * sigma[self.link_run]
-        good &= apart < distance * (1 + 1e-9)
+        runs, at = self.joint_run[before], s[before]
+        start, apart = as_complex(self.curve(runs, at)[0]), np.zeros(len(before))
+        for share in INSIDE.tolist():
+            np.maximum(apart, np.abs(as_complex(self.curve(runs, at + share * steps)[0]) - start), out=apart)
+        good = (steps > 0) & (apart < self.wide(s)[0] * sigma[self.link_run] * (1 + 1e-9))
         out = np.full(len(self.count), np.nan)
         bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
         out[self.link_run[bad]] = s[before[bad]]
