@@ -6,7 +6,9 @@ import threading
 import numpy as np
 import pytest
 from PIL import Image
+from sqlmodel import select
 
+from sewn_garland.store import tables
 from sewn_garland.store.database import Store
 from sewn_garland.workshop import originals
 from sewn_garland.workshop.pictures import Preparation
@@ -49,6 +51,25 @@ def test_a_preview_is_broken_off_in_its_midst_by_a_newer_one(row):
     with pytest.raises(Overtaken):
         originals.preview(row, how, overtaken=lambda: next(left, True))
     assert not originals.one_at_a_time.locked()
+
+
+def test_what_is_only_looked_at_gives_way_to_a_motif_that_is_made(row, tmp_path):
+    store, how, waits, making = Store(tmp_path / "other.sqlite"), Preparation(trace="threshold"), threading.Event(), []
+
+    def make_meanwhile():
+        if originals.one_at_a_time.locked() and not making:
+            work = {"target": originals.make_motif, "args": (store, row, "dots", how), "kwargs": {"report": lambda share: waits.set()}}
+            making.append(threading.Thread(**work, daemon=True))
+            making[0].start()
+            assert waits.wait(20)
+        return False
+
+    with pytest.raises(Overtaken):
+        originals.preview(row, how, overtaken=make_meanwhile)
+    making[0].join(20)
+    with store.reading() as session:
+        assert [motif.name for motif in session.exec(select(tables.Motif))] == ["dots"]
+    store.close()
 
 
 def test_a_picture_is_brought_in_while_a_motif_is_being_made_of_another(row, tmp_path):

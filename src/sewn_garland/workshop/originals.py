@@ -23,6 +23,7 @@ PREVIEW_PIXELS = 350_000
 SHOWN_PIXELS = 1_200_000
 ASK_EVERY_S = 0.1
 one_at_a_time = threading.Lock()  # motifs are made of pictures one after the other
+_waiting: set[object] = set()  # the motifs that are to be made and have not their turn yet: what is only looked at gives way to them
 unpacking = threading.Lock()  # and pictures unpacked, so that memory stays bounded; a new one does not wait for a motif to be traced
 
 
@@ -56,20 +57,34 @@ def shown(row: tables.Original) -> bytes:
 
 
 def preview(row: tables.Original, how: Preparation, *, overtaken: Overtaking) -> Made:
-    """Return the motif that a preparation would give, of a smaller picture; raises Overtaken when a newer one is asked for."""
+    """Return the motif that a preparation would give, of a smaller picture.
 
-    def go_on(_share: float = 0.0) -> None:
+    Raises Overtaken when a newer one is asked for, or a motif is to be made meanwhile.
+    """
+
+    def wait() -> None:
         if overtaken():
             raise Overtaken
 
-    with _alone(go_on):
+    def go_on(_share: float) -> None:
+        wait()
+        if _waiting:
+            raise Overtaken
+
+    with _alone(wait):
         return _made(row, how, PREVIEW_PIXELS, go_on)
 
 
 def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, *, report: Callable[[float], None]) -> int:
     """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done."""
-    with _alone(lambda: report(0.0)):
-        made = _made(row, how, MOST_PIXELS, lambda share: report(0.95 * share))
+    turn = object()
+    _waiting.add(turn)
+    try:
+        with _alone(lambda: report(0.0)):
+            _waiting.discard(turn)
+            made = _made(row, how, MOST_PIXELS, lambda share: report(0.95 * share))
+    finally:
+        _waiting.discard(turn)
     report(0.96)
     with store.writing() as session:
         motif = keep(session, name, made.motif, f"bring in {name}")

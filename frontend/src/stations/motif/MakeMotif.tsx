@@ -6,10 +6,10 @@ import { useMaking } from "./usePicture";
 
 /** Size, name, and the making itself, with its progress. */
 export function MakeMotif() {
-  const { original, how, set, preview, refusal } = useOpenPicture();
+  const { original, how, set, preview, refusal, busy, again } = useOpenPicture();
   const onDone = useBeginning((now) => now.done);
   const [name, setName] = useState(original.name);
-  const { job, start, stop } = useMaking(original.sha, onDone);
+  const { job, start, stop } = useMaking(original.sha, onDone, () => busy && again());
   return (
     <div className="flex flex-col gap-2">
       <NumberField

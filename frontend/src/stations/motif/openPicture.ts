@@ -13,6 +13,7 @@ export interface OpenPicture {
   preview: Preview | null;
   refusal: string | null;
   busy: boolean;
+  again: () => void;
 }
 
 export const [OpenPictureContext, useOpenPicture] = provided<OpenPicture>("the open picture");

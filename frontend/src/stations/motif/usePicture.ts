@@ -11,6 +11,7 @@ type Job = Schemas["JobMessage"];
 export function usePreview(sha: string, how: Preparation) {
   const asked = JSON.stringify(how);
   const [answer, setAnswer] = useState<{ asked: string; preview: Preview | null; refusal: string | null } | null>(null);
+  const [tries, setTries] = useState(0);
   const channel = useRef<AskChannel<Preview> | null>(null);
   useEffect(() => {
     channel.current = new AskChannel((reply) => reply.json() as Promise<Preview>);
@@ -22,15 +23,18 @@ export function usePreview(sha: string, how: Preparation) {
       { preparation: JSON.parse(asked) },
       (preview) => setAnswer({ asked, preview, refusal: null }),
       (why) => setAnswer((now) => ({ asked, preview: now?.preview ?? null, refusal: why.message })),
+      true,
     );
-  }, [sha, asked]);
-  return { preview: answer?.preview ?? null, refusal: answer?.refusal ?? null, busy: answer?.asked !== asked };
+  }, [sha, asked, tries]);
+  const busy = answer?.asked !== asked;
+  const again = (): void => setTries((count) => count + 1); // a look gives way to a motif that is made
+  return { preview: answer?.preview ?? null, refusal: answer?.refusal ?? null, busy, again };
 }
 
 const ASK_EVERY_MS = 150;
 
 /** Make the motif as a job, ask how far it is, and go there when it is done. */
-export function useMaking(sha: string, onDone: () => void) {
+export function useMaking(sha: string, onDone: () => void, onLeft: () => void) {
   const [job, setJob] = useState<Job | null>(null);
   const say = useTrouble((s) => s.say);
   const here = useRef(true);
@@ -50,7 +54,7 @@ export function useMaking(sha: string, onDone: () => void) {
     if (!here.current) return;
     setJob(null);
     if (now.state === "failed") say(now.message ?? "it failed; nothing was kept");
-    if (now.state !== "done" || !now.motif_id) return;
+    if (now.state !== "done" || !now.motif_id) return onLeft();
     await refresh();
     go("motif", now.motif_id);
     onDone();
