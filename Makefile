@@ -17,7 +17,7 @@ FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
 
-test: install .venv/.dev build/.chromium
+test: install .venv/.dev build/.headless
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint
 	cd frontend && npx vitest run
 	$(BIN)/python -m pytest -n $(WORKERS) --dist worksteal
@@ -82,6 +82,10 @@ $(STATIC): frontend/node_modules/.stamp $(FRONT)
 
 build/.chromium:
 	test -x "$${CHROMIUM:-/usr/bin/chromium}" || scripts/system-packages chromium
+	mkdir -p build && touch $@
+
+build/.headless:
+	test -x "$${CHROMIUM:-/usr/bin/chromium-headless-shell}" || scripts/system-packages chromium-headless-shell || $(MAKE) build/.chromium
 	mkdir -p build && touch $@
 
 clean:

@@ -8,6 +8,7 @@ import time
 from collections.abc import Callable
 
 import numpy as np
+from extremes import bench_extremes
 
 from making import bench_making
 from sewn_garland.core.assemble import drawing_of, painted
@@ -160,6 +161,7 @@ def main() -> None:
     bench_travel()
     bench_hostile()
     bench_look_ups()
+    bench_extremes(row, median_seconds)
     bench_making(row, median_seconds)
     if not arguments.no_browser:
         from drag import bench_drags

@@ -10,7 +10,7 @@ import numpy as np
 
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
-from .inspecting.cures import NEVER, Deadline, with_cures
+from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
 from .inspecting.joins import joins_of
 from .inspecting.outline_joins import with_outlines
 from .inspecting.said import said_of
@@ -19,6 +19,7 @@ from .inspecting.tones import tones_of
 from .measuring.arc_length import frames_on, measure, measured_all
 from .measuring.changing import changed_line
 from .measuring.parallel import parallel
+from .measuring.rounding import part_of_line
 from .measuring.runs import runs_of
 from .measuring.tracks import follow_parallels, located_along, softened, tracks_of
 from .measuring.widths import widths_of
@@ -71,7 +72,7 @@ def cured(brush: Brush, line: Layable, laid: LaidLine, *, of_brush_only: bool = 
     extents, own = repeat_extents(brush), line_to_lay(line, laid.key)
     return replace(laid, findings=with_cures(
         laid, brush, own.line, lengths=extents.length, gaps=extents.gap, lean=extents.lean,
-        relay=lambda change: _relaid(brush, own, change), of_brush_only=of_brush_only, deadline=deadline,
+        relay=partial(_relaid, brush, own), of_brush_only=of_brush_only, deadline=deadline,
     ))  # fmt: skip
 
 
@@ -154,10 +155,11 @@ def _in_proportion(brush: Brush, track: MeasuredLine) -> Brush:
     return brush.changed({"travel": {"kind": "once_length"}, "spacing": {"size_pct": 100 * size}})
 
 
-def _relaid(brush: Brush, line: LineToLay, change: dict) -> tuple[LaidLine, Brush] | None:
-    changed = changed_line(line.line, change.get("line", {}))
+def _relaid(brush: Brush, line: LineToLay, change: dict, stretch: Stretch | None) -> tuple[LaidLine, Brush] | None:
+    own = line.line if stretch is None else part_of_line(line.line, *stretch)
+    changed = changed_line(own, change.get("line", {}))
     if changed is None:
         return None
-    measured = line.line if changed is line.line.line else measure(changed)
+    measured = own if changed is own.line else measure(changed)
     other = brush.changed(change.get("brush", {}))
     return lay(other, [replace(line, line=measured)], detail=Detail(cut=False))[0], other

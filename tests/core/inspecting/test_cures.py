@@ -9,6 +9,7 @@ from sewn_garland.core.inspecting.cures import NEVER, Deadline, with_cures
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.measuring.arc_length import measure
 from sewn_garland.core.measuring.changing import changed_line
+from sewn_garland.core.measuring.rounding import part_of_line
 
 CASES = {
     "leftover": ("M0 0H104", {}),
@@ -105,7 +106,7 @@ def test_when_time_is_up_it_is_said_and_what_was_proved_stays():
     asked = []
     full = with_cures(
         laid, which, line, lengths=np.array([10.0]), gaps=np.array([0.0]), lean=np.zeros(1), deadline=NEVER,
-        relay=lambda change: asked.append(str(change)) or (applied(which, line, change) and (applied(which, line, change), which)),
+        relay=lambda change, _stretch: asked.append(str(change)) or (applied(which, line, change) and (applied(which, line, change), which)),
     )  # fmt: skip
     assert len(asked) == len(set(asked)) > 0  # once a change, for all findings
     assert not any(f.untried for f in full)
@@ -152,3 +153,27 @@ def test_a_tight_bend_says_what_the_brush_needs():
     bend = next(f for f in laid.findings if f.kind == "tight bend")
     assert bend.amount == pytest.approx(8)
     assert f"needs {laid.safe_radius:.1f} mm" in bend.message
+
+
+def test_on_a_long_line_a_cure_is_tried_on_the_stretch_of_its_finding_first():
+    """One tight bend among 3 000 pieces: the whole line is laid again only for what then cures, by the same measure as on a short line."""
+    which = brush(bar(10, 4))
+    path = "M0 0H15000C15020 0 15020 30 15000 30H0"
+    line = measured(path)
+    laid, tried = lay(which, [line])[0], []
+
+    def relay(change, stretch):
+        own = line if stretch is None else part_of_line(line, *stretch)
+        tried.append((str(change), stretch is None))
+        drawn = changed_line(own, change.get("line", {}))
+        return drawn and (lay(which.changed(change.get("brush", {})), [measure(drawn)])[0], which.changed(change.get("brush", {})))
+
+    extents = {"lengths": np.array([10.0]), "gaps": np.array([0.0]), "lean": np.zeros(1)}
+    found = with_cures(laid, which, line, **extents, deadline=NEVER, relay=relay)
+    cures = [(finding, cure) for finding in found for cure in finding.cures]
+    assert {finding.kind for finding, _ in cures} >= {"gap", "kink"}
+    for finding, cure in cures:
+        assert is_mended(which, line, laid, finding, cure), (finding.message, cure.label)
+    whole, parts = ([change for change, of_all in tried if of_all == is_whole] for is_whole in (True, False))
+    assert len(set(parts) - set(whole)) >= 3  # what did not help there was not tried on the whole line
+    assert len(whole) == len(set(whole))

@@ -23,16 +23,25 @@ MOST_CURED = 60  # findings of one line that get cures; the rest repeat the same
 SECONDS = 1.0  # that trying cures may take, for all lines of a report
 PIECES_A_SECOND = 30_000  # that are laid at the least, for what a first try may take; chosen
 WORSE_REL_TOL = 1e-9
+BY_BEND = ("tight bend", "fold")  # findings beside joins that lie at a bend, whatever the rest of the line does
 BY_AMOUNT = ("leftover", "fold")  # findings beside joins that are the worse the larger their figure
 LIMITS_PCT = (15, 25, 50, 90)
+LONG_PIECES = 2_000  # on a line of more a cure is tried on the stretch of its finding first; chosen
+MARGIN_PITCHES = 8  # laid to either side of that, for what begins anew to have settled; chosen
+STRETCH_SHARE = 0.25  # of the line that such a stretch takes at most; chosen
+EASED_PCT = 0.1  # a line eased by more has gaps that a stretch of it has not; chosen
+STRETCH_REL_TOL = 1.25  # of what a join may be off, on a stretch whose pieces begin elsewhere; chosen
 SIZES_PCT = (20.0, 400.0)  # chosen: smaller pieces are none to look at, larger ones another brush
 SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
 
 Candidates = Callable[[Finding], Iterator[Cure]]
 """Gives the cures that may help against a finding, the gentlest first."""
 
-Relay = Callable[[dict], tuple[LaidLine, Brush] | None]
-"""Lays a line anew under a change; returns it with the brush it was laid by, or None for a line taken away."""
+Stretch = tuple[float, float]
+"""From where to where (mm) a part of a line goes, which may reach past the ends of a closed one."""
+
+Relay = Callable[[dict, Stretch | None], tuple[LaidLine, Brush] | None]
+"""Lays a line, or a stretch of it by itself, under a change; returns it with the brush it was laid by, None for a line taken away."""
 
 
 class Deadline:
@@ -65,8 +74,9 @@ def with_cures(
     """Return the line's findings with up to three proven cures each, the gentlest first; the worst of each kind also with up to three
     that leave none of its kind.
 
-    ``relay`` is asked once per distinct change, whatever findings it may mend, and no more once a try would go beyond the
-    deadline: findings that it came too late for are told ``untried``. Taking the line off is offered only when nothing else helps.
+    ``relay`` is asked once per distinct change, whatever findings it may mend, on a long line only for what helps on the stretch
+    that a finding touches; and no more once a try would go beyond the deadline: findings that it came too
+    late for are told ``untried``. Taking the line off is offered only when nothing else helps.
     """
     findings = laid.findings
     if not deadline.leaves(0.0):
@@ -101,7 +111,9 @@ def _clearing(trials: _Trials, findings: Sequence[Finding], candidates: Candidat
         found: dict[str, Cure] = {}
         for cure in candidates(findings[worst]):
             family = cure.label.split()[0]
-            if family not in found and len(found) < MOST_CURES and kind in (cleared := trials.clears(cure)):
+            if family in found or len(found) == MOST_CURES or not trials.promising(cure, findings[worst]):
+                continue
+            if kind in (cleared := trials.clears(cure)):
                 found[family] = replace(cure, clears=cleared)
         out[worst] = tuple(found.values())
     return out
@@ -117,7 +129,7 @@ def _at_place(trials: _Trials, finding: Finding, findings: Sequence[Finding], ca
     part: dict[str, Cure] = {}
     for cure in candidates:
         family = cure.label.split()[0]
-        if family in whole or len(whole) == MOST_CURES or not trials.removes(cure, finding):
+        if family in whole or len(whole) == MOST_CURES or not trials.promising(cure, finding) or not trials.removes(cure, finding):
             continue
         cure = replace(cure, clears=trials.clears(cure))
         part.setdefault(family, cure)
@@ -149,6 +161,49 @@ class _Trials:
         self._stretches = {kind: stretches(off.faulty) for kind, off in self._off.items()}
         self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
         self._takes = len(laid.pieces.s) / PIECES_A_SECOND
+        self._helped: dict[tuple[float, str], bool] = {}
+
+    def promising(self, cure: Cure, finding: Finding) -> bool:
+        """Tell whether a cure may remove a finding, tried on the stretch of a long line that it touches; True where that is not tried.
+
+        There is no need to where the cure was tried on the whole line.
+        """
+        joins, pitch, key = self.laid.joins, self.laid.pitch or 0.0, json.dumps(cure.change, sort_keys=True)
+        if finding.kind not in (*self._off, *BY_BEND) or len(self.laid.pieces.s) <= LONG_PIECES or key in self._tried:
+            return True
+        if abs(self.laid.eased) > EASED_PCT / 100 or cure.change.get("line", {}).get("remove"):
+            return True
+        s = joins.s[self._joins_of(finding)] if finding.kind in self._off else np.array([finding.at_mm])
+        low, high = float(s.min()) - pitch, float(s.max()) + pitch
+        margin = MARGIN_PITCHES * pitch
+        if high - low + 2 * margin > STRETCH_SHARE * self.measured.length:
+            return True
+        if (low, key) not in self._helped:
+            a, b = low - margin, high + margin
+            if not self.measured.closed:
+                a, b = max(a, 0.0), min(b, self.measured.length)
+            self._helped[low, key] = self._helps(cure, finding.kind, (a, b), (low - a) / (b - a), (high - a) / (b - a))
+        return self._helped[low, key]
+
+    def _helps(self, cure: Cure, kind: str, stretch: Stretch, low: float, high: float) -> bool:
+        """Tell whether nothing of a kind is at fault between two shares of a stretch after a cure, or nearly nothing."""
+        if not self.deadline.leaves(0.0):
+            self.late = True
+            return False
+        try:
+            after = self.relay(cure.change, stretch)
+        except InputError:
+            return False
+        if after is None:
+            return True
+        laid, brush = after
+        if kind in BY_BEND:
+            return all(finding.kind != kind for finding in laid.findings)
+        off = deviations(laid.joins, brush).get(kind)
+        if off is None or not len(off.amounts):
+            return True
+        share = laid.joins.s / max(laid.length, 1e-12)
+        return not (off.amounts[(share >= low) & (share <= high)] > STRETCH_REL_TOL * off.limit + ABS_TOL_MM).any()
 
     def _after(self, cure: Cure) -> tuple[LaidLine, Brush] | InputError | None:
         """Return the line as it lies after a cure, None for one taken away, or why it does not, for want of time too."""
@@ -159,7 +214,7 @@ class _Trials:
                 return InputError("there is no time left to try")
             began = self.deadline.now()
             try:
-                self._tried[key] = self.relay(cure.change)
+                self._tried[key] = self.relay(cure.change, None)
             except InputError as refused:  # smaller pieces may be too many
                 self._tried[key] = refused
             self._takes = max(self.deadline.now() - began, self._takes if len(self._tried) > 1 else 0.0)
@@ -202,11 +257,13 @@ class _Trials:
 
     def _reach(self, finding: Finding) -> tuple[float, float]:
         """Return from where to where, in shares of the line, the joins of a finding lie, and a pitch more."""
-        joins, length = self.laid.joins, max(self.measured.length, 1e-12)
-        of_kind, amounts = self._stretches[finding.kind], self._off[finding.kind].amounts
-        own = min(of_kind, key=lambda group: abs(joins.s[group[amounts[group].argmax()]] - finding.at_mm))
-        s, pitch = joins.s[own], self.laid.pitch or 0.0
+        s, pitch, length = self.laid.joins.s[self._joins_of(finding)], self.laid.pitch or 0.0, max(self.measured.length, 1e-12)
         return float(s.min() - pitch) / length, float(s.max() + pitch) / length
+
+    def _joins_of(self, finding: Finding) -> np.ndarray:
+        """Return the joins at fault that a finding tells of."""
+        joins, of_kind, amounts = self.laid.joins, self._stretches[finding.kind], self._off[finding.kind].amounts
+        return min(of_kind, key=lambda group: abs(joins.s[group[amounts[group].argmax()]] - finding.at_mm))
 
     def _gone(self, finding: Finding, after: LaidLine) -> bool:
         """Tell whether what is left of a finding's kind was there before, elsewhere, and is no worse."""

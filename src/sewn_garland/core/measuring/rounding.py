@@ -13,7 +13,7 @@ from ..maths.curves import cross
 from ..maths.ragged import owners, places, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.line import Frames, Line, MeasuredLine
-from .arc_length import Segments, frames_and_bends_on, measured_all, parameters_on
+from .arc_length import Segments, frames_and_bends_on, measure, measured_all, parameters_on
 
 NEWTON_ROUNDS = 40
 LAST_BITS = 4e-15  # of a place, in double precision with the sums about it
@@ -238,6 +238,13 @@ def first_point(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
 def stretch_of(measured: MeasuredLine, a: float, b: float) -> tuple[np.ndarray, np.ndarray]:
     """Return the segments of a line from distance a to b, which may reach past the end of a closed one."""
     return stretches_of([measured], np.zeros(1, int), np.array([a]), np.array([b]))[:2]
+
+
+def part_of_line(measured: MeasuredLine, a: float, b: float) -> MeasuredLine:
+    """Return the stretch of a line from distance a to b as an open line; of a closed one it may reach past both ends."""
+    rounds = a % measured.length - a if measured.closed else 0.0
+    coeffs, is_arc = stretch_of(measured, a + rounds, b + rounds)
+    return measure(Line(coeffs, is_arc, False, first_point(coeffs, is_arc)))
 
 
 def stretches_of(
