@@ -17,10 +17,11 @@ FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html 
 demo: install
 	$(BIN)/sewn-garland serve --demo --data $(DATA) --port $(PORT)
 
+# lint goes on beside the tests with what time they leave, which is as much as it takes
 test: install .venv/.dev build/.headless
-	$(MAKE) --no-print-directory -j2 --output-sync=target lint
-	cd frontend && npx vitest run
-	$(BIN)/python -m pytest -n $(WORKERS) --dist worksteal
+	@nice -n 10 $(MAKE) --no-print-directory -j2 --output-sync=target lint > build/lint.log 2>&1 & lint=$$!; \
+	(cd frontend && npx vitest run) && $(BIN)/python -m pytest -n $(WORKERS) --dist worksteal; tests=$$?; \
+	wait $$lint || { cat build/lint.log; exit 1; }; exit $$tests
 
 quick: install .venv/.dev
 	$(MAKE) --no-print-directory -j2 --output-sync=target soon style types
