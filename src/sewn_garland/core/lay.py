@@ -98,7 +98,8 @@ def without_end(brush: Brush) -> Brush:
 def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     """Lay the rows of all lines in one go."""
     measured, extents = tracks.measured, extents_of(brush)
-    frames_at, located = partial(frames_on, measured), located_along(measured, by_spline=brush.travel.bent)
+    curves = _curves_to_bend(brush, tracks)
+    frames_at, located = partial(frames_on, measured), located_along(measured, curves=curves)
     widths = widths_of(measured, brush.hand) if brush.hand.widened else None
     divided = runs_of(tracks, brush.ends)
     cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
@@ -108,7 +109,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     pieces = dealt(merged(tracks, stops, ends, cut.stops), brush.variants, len(brush.pieces.repeat), tracks)
     legs = divided.legs(tracks, pieces)
     placed = placed_at(pieces, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
-    soft = softened(tracks, divided.corners, brush.hand) if brush.travel.bent else None
+    soft = softened(tracks, divided.corners, brush.hand, curves=curves) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
@@ -131,6 +132,16 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
         refuse_too_many(sum(lengths) / brush.hand.thinnest, repeat_extents(brush))  # before any parallel is drawn
         lengths = [parallel(line.line, aside).length for line in lines for aside in beside]
     return sum(lengths) / brush.hand.thinnest
+
+
+def _curves_to_bend(brush: Brush, tracks: Tracks) -> float:
+    """Return about how many curves are going to follow tracks; a drawing laid once over its line is taken for very many."""
+    if not brush.travel.bent:
+        return 0.0
+    if brush.travel.once:
+        return np.inf
+    of_piece = np.mean([sum(len(shape.points) for shape in motif.shapes) / 3 for motif in brush.pieces.repeat])
+    return float(tracks.lengths.sum() / repeat_extents(brush).mean_pitch * of_piece)
 
 
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:

@@ -159,6 +159,10 @@ class _Trials:
         self.laid, self.measured, self.relay, self.deadline, self.late = laid, measured, relay, deadline, False
         self._off = deviations(laid.joins, brush)
         self._stretches = {kind: stretches(off.faulty) for kind, off in self._off.items()}
+        self._worst = {  # mm along the line, of each stretch of joins at fault
+            kind: np.array([laid.joins.s[group[self._off[kind].amounts[group].argmax()]] for group in groups])
+            for kind, groups in self._stretches.items()
+        }
         self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
         self._takes = len(laid.pieces.s) / PIECES_A_SECOND
         self._helped: dict[tuple[float, str], bool] = {}
@@ -262,8 +266,7 @@ class _Trials:
 
     def _joins_of(self, finding: Finding) -> np.ndarray:
         """Return the joins at fault that a finding tells of."""
-        joins, of_kind, amounts = self.laid.joins, self._stretches[finding.kind], self._off[finding.kind].amounts
-        return min(of_kind, key=lambda group: abs(joins.s[group[amounts[group].argmax()]] - finding.at_mm))
+        return self._stretches[finding.kind][int(np.abs(self._worst[finding.kind] - finding.at_mm).argmin())]
 
     def _gone(self, finding: Finding, after: LaidLine) -> bool:
         """Tell whether what is left of a finding's kind was there before, elsewhere, and is no worse."""
@@ -273,14 +276,21 @@ class _Trials:
             return False
         if finding.kind in BY_AMOUNT and left and max(f.amount for f in left) > max(f.amount for f in same) * (1 + WORSE_REL_TOL):
             return False
-        return all(min(same, key=lambda f, x=x: self._apart(f, x, after)) is not finding for x in left)
+        return same.index(finding) not in self._found_again(same, left, after)
 
-    def _apart(self, before: Finding, now: Finding, after: LaidLine) -> float:
-        """Return how far apart, in shares of the line, a finding lies from one after a change."""
+    def _found_again(self, same: list[Finding], left: list[Finding], after: LaidLine) -> set[int]:
+        """Return which of the findings of a kind, at least one, lie nearest to what is left of them after a change."""
         if self.measured.length <= 0 or after.length <= 0:
-            return 0.0
-        share = abs(before.at_mm / self.measured.length - now.at_mm / after.length)
-        return min(share, 1 - share) if after.closed else share
+            return {0} if left else set()
+        was = np.array([f.at_mm for f in same]) / self.measured.length
+        now = np.array([f.at_mm for f in left]) / after.length
+        if after.closed:
+            was, of = np.concatenate([was - 1, was, was + 1]), np.tile(np.arange(len(same)), 3)
+        else:
+            of = np.arange(len(same))
+        order = np.argsort(was, kind="stable")
+        middles = (was[order][:-1] + was[order][1:]) / 2
+        return set(of[order[np.searchsorted(middles, now)]].tolist())
 
 
 def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps, lean) -> Iterator[Cure]:

@@ -20,6 +20,7 @@ from .spline import located_on, spline_of
 from .widths import widths_of
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
+CURVES_A_PANEL = 16  # from which on it pays to lay out a spline; chosen: twice as fast where lines are laid again, little slower at first
 KEPT = 4096  # lines whose arcs are remembered; chosen: those of the largest page, for what is dragged asks again for all but one
 LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
 
@@ -76,14 +77,18 @@ def _rounded_where(keys: list[tuple[MeasuredLine, float, bool, bool, float]]) ->
 ROUND = Kept(_rounded_where, KEPT)
 
 
-def located_along(measured: tuple[MeasuredLine, ...], *, by_spline: bool) -> Located:
-    """Return the way to places along tracks; by their spline, where all have some length, places are up to 1e-6 mm off."""
-    spline = spline_of(measured) if by_spline else None
+def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Located:
+    """Return the way to places along tracks that so many curves are to follow.
+
+    By their spline, where it pays and all have some length, places are up to 1e-6 mm off.
+    """
+    panels = sum(len(line.panel_s0) for line in measured)
+    spline = spline_of(measured) if curves >= max(CURVES_A_PANEL * panels, 1) else None
     return partial(located_on, measured) if spline is None else spline.located
 
 
-def softened(tracks: Tracks, corners: Corners, hand: Hand) -> Softened:
-    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen."""
+def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float = np.inf) -> Softened:
+    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow."""
     kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
     soft = SOFT.of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)])
     measured = tuple(each.line for each in soft)
@@ -102,7 +107,7 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand) -> Softened:
         turns[i] = soft[i].new
     lengths = np.array([line.length for line in measured])
     return Softened(
-        measured, lengths, located_along(measured, by_spline=True), partial(straight_between, measured), moved, tuple(turns),
+        measured, lengths, located_along(measured, curves=curves), partial(straight_between, measured), moved, tuple(turns),
         widths_of(measured, hand) if hand.widened else None,
     )  # fmt: skip
 

@@ -29,12 +29,16 @@ MARCH_WINDOW = 100_000  # samples at a time
 
 @dataclass(frozen=True, eq=False)
 class RunsOfLinks:
-    """k runs to be filled with links: arrays (k,), mm along their lines; ``widths`` where their lines are thick and thin."""
+    """k runs to be filled with links: arrays (k,), mm along their lines; ``widths`` where their lines are thick and thin.
+
+    Links of at most ``gentle`` (k,) mm cannot turn so far that the line comes back to them; None where that is not known.
+    """
 
     start: np.ndarray
     length: np.ndarray
     closed: np.ndarray
     widths: RunWidths | None = None
+    gentle: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -49,7 +53,8 @@ class RunsOfLinks:
 
     def some(self, rows: np.ndarray) -> RunsOfLinks:
         """Return some of the runs."""
-        return RunsOfLinks(self.start[rows], self.length[rows], self.closed[rows], self.widths and self.widths.of(rows))
+        gentle = None if self.gentle is None else self.gentle[rows]
+        return RunsOfLinks(self.start[rows], self.length[rows], self.closed[rows], self.widths and self.widths.of(rows), gentle)
 
 
 @dataclass(frozen=True, eq=False)
@@ -136,7 +141,7 @@ def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndar
     blocked = chain.blocked(s, sigma)
     doubtful = ~settled | ~np.isnan(blocked)
     if doubtful.any():
-        sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful)
+        sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful, np.where(settled, blocked, np.nan))
         polished = chain.solved(sought, sigma)[0]
         s = np.where(chain.held(polished, sigma, sought), polished, sought)
         blocked = np.fmin(chain.blocked(s, sigma), lost)
@@ -272,29 +277,36 @@ class _Chain:
     def blocked(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Return for each run (k,) where a next joint is not the line's first point at its link's distance; NaN where all are."""
         steps = np.diff(s)[self.inner]
-        before = np.flatnonzero(self.inner)
-        runs, at = self.joint_run[before], s[before]
-        start, apart = as_complex(self.curve(runs, at)[0]), np.zeros(len(before))
+        before, distance = np.flatnonzero(self.inner), self.wide(s)[0] * sigma[self.link_run]
+        good, gentle = steps > 0, self.runs.gentle
+        rows = np.arange(len(steps)) if gentle is None else np.flatnonzero(distance > gentle[self.link_run])
+        runs, at = self.link_run[rows], s[before[rows]]
+        start, apart = as_complex(self.curve(runs, at)[0]), np.zeros(len(rows))
         for share in INSIDE.tolist():
-            np.maximum(apart, np.abs(as_complex(self.curve(runs, at + share * steps)[0]) - start), out=apart)
-        good = (steps > 0) & (apart < self.wide(s)[0] * sigma[self.link_run] * (1 + 1e-9))
+            np.maximum(apart, np.abs(as_complex(self.curve(runs, at + share * steps[rows])[0]) - start), out=apart)
+        good[rows] &= apart < distance[rows] * (1 + 1e-9)
         out = np.full(len(self.count), np.nan)
         bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
         out[self.link_run[bad]] = s[before[bad]]
         return out
 
-    def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    def marched(
+        self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray, upto: np.ndarray
+    ) -> tuple[np.ndarray, np.ndarray]:
         """Return ``s`` with the joints of some runs ``rows`` (k,) found one after the other on samples, to about a thousandth of a
         link, and from where on each run (k,) has no place far enough for a link that it should take, NaN where all have one.
 
-        The one loop over links; only lines that turn more tightly than their links can follow need it.
+        Up to the joint that lies at ``upto`` (k,) joints are right, none but the first where that is NaN. The one loop over links;
+        only lines that turn more tightly than their links can follow need it, from there on.
         """
         s, lost = s.copy(), np.full(len(self.count), np.nan)
         links = np.cumsum(self.count) - self.count
         wide = self.wide(s)[0]
         for run in np.flatnonzero(rows).tolist():
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
-            found = self._sought(run, start[run], own)
+            right = s[self.heads[run] : self.heads[run] + len(own) + 1]
+            right = right[: int((right == upto[run]).argmax()) + 1] if np.isfinite(upto[run]) else start[run : run + 1]
+            found = self._sought(run, right, own)
             end = float(self.runs.start[run] + self.runs.length[run])
             if len(found) <= len(own) and found[-1] + own[len(found) - 1] <= end:
                 lost[run] = found[-1]
@@ -302,11 +314,10 @@ class _Chain:
             s[self.heads[run] : self.heads[run] + len(own) + 1] = np.append(found, on)
         return s, lost
 
-    def _sought(self, run: int, first: float, own: np.ndarray) -> np.ndarray:
-        """Return the joints of one run's n links from ``first`` mm on, sampling a window of the line after another: n + 1 of
+    def _sought(self, run: int, joints: np.ndarray, own: np.ndarray) -> np.ndarray:
+        """Return the joints of one run's n links, of which the first are known, sampling a window of the line after another: n + 1 of
         them, or as many as there are places far enough for.
         """
-        joints = np.array([first])
         end = float(self.runs.start[run] + self.runs.length[run]) + 2 * float(own.max(initial=0.0))
         while len(joints) <= len(own):
             pitch = float(own.min()) / MARCH_STEPS

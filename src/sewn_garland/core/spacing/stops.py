@@ -9,6 +9,7 @@ import numpy as np
 from ..maths.ragged import heads, owners, places
 from ..values.arrays import rows_of, stacked
 from ..values.brush import Brush, Spacing, Travel
+from ..values.line import MeasuredLine
 from ..values.pieces import END, REPEAT, START, Stops
 from ..values.runs import Runs, RunSpacings
 from ..values.tracks import FramesAt, Tracks
@@ -17,6 +18,9 @@ from .ease import space_mitred, space_runs
 from .extents import Extents
 from .joints import Chains, RunsOfLinks, curve_along, link_widths
 from .links import link_runs
+
+GENTLE_RADII = 1.2  # of a track's tightest bend
+GENTLE_VERTICES = 0.25  # radians that all vertices of a track turn by; with 74° it stays below a quarter
 
 
 def stops_of(
@@ -142,13 +146,24 @@ def _linked(
     """Space pieces by their joints, each at a link's length ``own`` (m,) from the one before."""
 
     along = curve_along(frames_at, runs.track)
-    table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.track))
+    gentle = np.array([_gentle(track) for track in tracks.measured])
+    table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.track), gentle[runs.track])
     spacings, chains = link_runs(
         along, table, own, ease=spacing.ease, limit=spacing.ease_limit, rest=spacing.rest, unended=tracks.unended[runs.track]
     )
     width = None if widths is None else link_widths(along, chains, own)
     stops = stops_of_links(runs, chains, len(own), width, tracks)
     return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, frames_at)
+
+
+def _gentle(track: MeasuredLine) -> float:
+    """Return how long (mm) a link may be that cannot turn by a quarter on a track, so that the line goes away from it all along.
+
+    On a circle a chord of 1.2 r turns by 74°, and elsewhere one turns by no more than on the tightest bend, and at vertices.
+    """
+    if np.abs(track.vertex_turn).sum() > GENTLE_VERTICES:
+        return 0.0
+    return np.inf if track.tightest_radius is None else GENTLE_RADII * track.tightest_radius
 
 
 def stops_of_links(runs: Runs, chains: Chains, own: int, width: np.ndarray | None, tracks: Tracks) -> Stops:
