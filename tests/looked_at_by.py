@@ -18,7 +18,6 @@ LOOKED_AT_BY = {
     "drawing/png_child": "drawing/test_drawing",
     "drawing/shapes": "drawing/test_cut_on_bisectors",
     "drawing/svg_servers": "drawing/test_groups",
-    "drawing/svg_shaped": "drawing/test_cut_on_bisectors",
     "drawing/tables": "drawing/test_drawing",
     "errors": "test_edges",
     "inspecting/bends": "inspecting/test_findings",

@@ -123,13 +123,13 @@ def _shaped(item: PaintedPieces, outlines: ShapedOutlines, servers: Servers, ids
         image = _shape_markup(picture_on_mesh(shape, mesh), servers)
         return image if seen is None else f'<g clip-path="url(#{servers.clip(seen)})">{image}</g>'
 
-    def stamped(motif: Motif, matrix: np.ndarray, covering: str) -> str:
-        text = " ".join(f"{v:.5f}" for v in matrix)
-        if ids is None:
-            return f'<g transform="matrix({text})"{covering}>{_shapes_markup(motif, servers)}</g>\n'
+    def stamped(motif: Motif) -> tuple[str, str]:
         if motif not in markup:
-            markup[motif] = ids.setdefault(f">{_shapes_markup(motif, servers)}", _short_name(len(ids)))
-        return f'<use href="#{markup[motif]}" transform="matrix({text})"{covering}/>\n'
+            markup[motif] = _shapes_markup(motif, servers)
+        if ids is None:
+            return '<g transform="matrix(', f">{markup[motif]}</g>\n"
+        name = ids.setdefault(f">{markup[motif]}", _short_name(len(ids)))
+        return f'<use href="#{name}" transform="matrix(', "/>\n"
 
     markup: dict[Motif, str] = {}
     return shaped_markup(item, outlines, attributes, picture, stamped)

@@ -2,18 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import cache
+from typing import Any, NamedTuple
 
 import numpy as np
 
 from ..maths.affine import compose
+from ..maths.ragged import heads, ranges, run_heads
 from ..values.drawing import PaintedPieces
 from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
 from .svg_servers import cover
 
+WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
+
 Attributes = Callable[[Shape, float], str]
+Stamped = Callable[[Motif], tuple[str, str]]
+"""Takes a motif, returns what is written of a piece of it before the numbers of its matrix, and behind what it covers."""
 
 
 def shaped_markup(
@@ -21,14 +28,110 @@ def shaped_markup(
     outlines: ShapedOutlines,
     attributes: Attributes,
     picture: Callable[[Shape, np.ndarray, str | None], str],
-    stamped: Callable[[Motif, np.ndarray, str], str],
+    stamped: Stamped,
 ) -> str:
-    """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` writes them with what they cover.
+    """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` says with what they cover.
 
     ``attributes`` writes a shape's paints at a scale, ``picture`` a picture on its mesh
     (rows + 1, columns + 1, 2), seen within path data where it is cut. Gradients turn with the piece as a whole, as its matrix
     (a, b, c, d, e, f) about its base line's middle says.
     """
+    of_their_own = any(shape.picture is not None or _has_gradients(shape) for motif in item.artwork for shape in motif.shapes)
+    return _one_by_one(item, outlines, attributes, picture, stamped) if of_their_own else _all_at_once(item, outlines, attributes, stamped)
+
+
+class _Row(NamedTuple):
+    """What decides how a contour, a stamped piece, or a shaped one of which nothing is left is written; as columns, of n of them."""
+
+    kind: Any
+    shape: Any
+    motif: Any
+    scale: Any
+    covers: Any
+    closed: Any
+    cubics: Any
+    begins_path: Any
+    ends_path: Any
+    begins_piece: Any
+    ends_piece: Any
+
+
+def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attributes, stamped: Stamped) -> str:
+    """Write pieces whose paints do not turn with them: a template for each kind of row, and all numbers in one go."""
+    scales, scale = np.unique(np.round(item.scales, 9), return_inverse=True)
+    covers, covering = np.unique(item.covers, return_inverse=True)
+    rows, order, alone = _rows_of(item, outlines, scale, covering)
+    code, first = _numbered(rows)
+
+    @cache
+    def paints(kind: int, number: int, v: int, scale: int) -> str:
+        own = item.artwork[v].shapes[number]
+        drawn = stroke_as_fill(own) if kind == STROKE else replace(own, stroke=None) if kind == FILL else own
+        return _literal(attributes(drawn, float(scales[scale])))
+
+    def template(row: _Row) -> str:
+        covered = cover(float(covers[row.covers]), item.blend)
+        if row.kind == NOTHING_LEFT:
+            return f"<g{covered}></g>\n"
+        if row.kind == STAMPED:
+            head, tail = map(_literal, stamped(item.artwork[row.motif]))
+            return f'{head}{" ".join(["%.5f"] * 6)})"{covered}{tail}'
+        begin = (f"<g{covered}>" if row.begins_piece else "") + ('<path d="' if row.begins_path else "")
+        end = f'"{paints(row.kind, row.shape, row.motif, row.scale)}/>' if row.ends_path else ""
+        return begin + _contour_template(row.cubics, bool(row.closed)) + end + ("</g>\n" if row.ends_piece else "")
+
+    templates = [template(_Row(*row)) for row in zip(*(column[first].tolist() for column in rows), strict=True)]
+    return "".join([templates[number] for number in code.tolist()]) % tuple(_numbers_of(item, outlines, alone, order).tolist())
+
+
+def _rows_of(item: PaintedPieces, outlines: ShapedOutlines, scale: np.ndarray, covering: np.ndarray) -> tuple[_Row, np.ndarray, np.ndarray]:
+    """Return the columns of all rows in the order in which they are written, that order of the contours and then of the pieces
+    without any, and these pieces.
+    """
+    outlined, seen = np.zeros((2, len(item.motif)), bool)
+    outlined[outlines.outlined] = seen[outlines.piece] = True
+    alone = np.flatnonzero(~seen)
+    of_contour = np.where(outlined[outlines.piece], np.where(outlines.stroked, STROKE, FILL), WHOLE)
+    kind = np.append(of_contour, np.where(item.shaped[alone], NOTHING_LEFT, STAMPED))
+    piece, nothing = np.append(outlines.piece, alone), np.zeros(len(alone), int)
+    shape, closed, cubics = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, (np.diff(outlines.starts) - 1) // 3))
+    order = np.lexsort((kind, shape, piece))
+    piece, kind, shape, closed, cubics = (column[order] for column in (piece, kind, shape, closed, cubics))
+    new_piece, new_path = np.zeros((2, len(piece)), bool)
+    new_piece[run_heads(piece)] = new_path[run_heads(piece, shape, kind)] = True
+    ends_path, ends_piece = (np.append(new[1:], True)[: len(new)] for new in (new_path, new_piece))
+    motif, scale, covering = (column[piece] for column in (item.motif, scale, covering))
+    return _Row(kind, shape, motif, scale, covering, closed, cubics, new_path, ends_path, new_piece, ends_piece), order, alone
+
+
+def _literal(text: str) -> str:
+    return text.replace("%", "%%")
+
+
+def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
+    """Return a number (n,) for each row of whole numbers, equal ones alike, and the first row of each number."""
+    code = np.zeros(len(columns[0]), np.int64)
+    for column in columns:
+        code = np.unique(code * (int(column.max(initial=0)) + 1) + column, return_inverse=True)[1]
+    return code, np.unique(code, return_index=True)[1]
+
+
+def _numbers_of(item: PaintedPieces, outlines: ShapedOutlines, alone: np.ndarray, order: np.ndarray) -> np.ndarray:
+    """Return the numbers of all rows in their order: of contours their points, of stamped pieces among those ``alone`` their matrices."""
+    of_piece = np.where(item.shaped[alone], 0, 6)
+    counts = np.append(2 * np.diff(outlines.starts), of_piece)
+    numbers = np.append(outlines.points.ravel(), item.matrices[alone[of_piece > 0]].ravel())
+    return numbers[ranges(heads(counts)[order], counts[order])]
+
+
+def _one_by_one(
+    item: PaintedPieces,
+    outlines: ShapedOutlines,
+    attributes: Attributes,
+    picture: Callable[[Shape, np.ndarray, str | None], str],
+    stamped: Stamped,
+) -> str:
+    """Write pieces with pictures or gradients, each of which has its own."""
     paths, meshes = _paths_of(outlines), _meshes_of(outlines)
     motifs, matrices, shaped = item.artwork, item.matrices, item.shaped
     outlined, cut = np.zeros((2, len(item.motif)), bool)
@@ -38,7 +141,8 @@ def shaped_markup(
     out = []
     for i, (v, scale) in enumerate(zip(item.motif.tolist(), item.scales.tolist(), strict=True)):
         if not shaped[i]:
-            out.append(stamped(motifs[v], matrices[i], covering[i]))
+            head, tail = stamped(motifs[v])
+            out.append(f'{head}{" ".join(f"{number:.5f}" for number in matrices[i])})"{covering[i]}{tail}')
             continue
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
@@ -89,10 +193,18 @@ def _as_stamped(motif: Motif, shape: Shape, matrix: np.ndarray) -> np.ndarray:
     return (about @ matrix[:4].reshape(2, 2) + matrix[4:]).reshape(2, 2, 2)
 
 
+def _has_gradients(shape: Shape) -> bool:
+    paints = (shape.fill, shape.stroke and shape.stroke.paint)
+    return any(paint is not None and paint.gradient is not None for paint in paints)
+
+
+def _contour_template(cubics: int, closed: bool) -> str:
+    return "M%.3f %.3f" + "C%.3f %.3f %.3f %.3f %.3f %.3f" * cubics + ("Z" if closed else "")
+
+
 def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
     """Return a shape whose gradients lie where its piece does; one without gradients as it is."""
-    paints = [shape.fill, shape.stroke and shape.stroke.paint]
-    if not any(p is not None and p.gradient is not None for p in paints):
+    if not _has_gradients(shape):
         return shape
     a, b, c, d, e, f = matrix
     anchor = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
@@ -102,8 +214,7 @@ def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
 def _contour_texts(outlines: ShapedOutlines) -> list[str]:
     """Write every contour as path data to a micrometre, all numbers in one go."""
     cubics = (np.diff(outlines.starts) - 1) // 3
-    templates = {(n, z): "M%.3f %.3f" + "C%.3f %.3f %.3f %.3f %.3f %.3f" * n + ("Z" if z else "")
-                 for n, z in set(zip(cubics.tolist(), outlines.closed.tolist(), strict=True))}  # fmt: skip
+    templates = {key: _contour_template(*key) for key in set(zip(cubics.tolist(), outlines.closed.tolist(), strict=True))}
     whole = "\n".join(templates[key] for key in zip(cubics.tolist(), outlines.closed.tolist(), strict=True))
     text = whole % tuple(outlines.points.ravel().tolist())
     return list(text.split("\n")) if len(cubics) else []
