@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useId, type KeyboardEvent as ReactKeyboardEvent } from "react";
 import { create } from "zustand";
 
 export interface KeyAction {
@@ -21,20 +21,33 @@ export const useKeys = create<Keys>((set) => ({
 }));
 
 /** The letters that follow q on the present screen; read when they are needed. */
-let letters: KeyAction[] = [];
-export const lettersNow = (): KeyAction[] => letters;
+const offered = new Map<string, KeyAction[]>();
+export const lettersNow = (): KeyAction[] => [...offered.values()].flat();
 
-/** Offer letters after q while a screen is open. */
+/** Offer letters after q while a screen, or a part of one, is open. */
 export function useLetters(actions: KeyAction[]): void {
+  const by = useId();
   useEffect(() => {
-    letters = actions;
+    offered.set(by, actions);
   });
-  useEffect(
-    () => () => {
-      letters = [];
-    },
-    [],
-  );
+  useEffect(() => () => void offered.delete(by), [by]);
+}
+
+const STEPS: Record<string, (columns: number) => number> = {
+  ArrowLeft: () => -1,
+  ArrowRight: () => 1,
+  ArrowUp: (columns) => -columns,
+  ArrowDown: (columns) => columns,
+};
+
+/** Step through the buttons of a grid of so many columns with the arrow keys; at its rim the focus stays. */
+export function stepThrough(event: ReactKeyboardEvent<HTMLElement>, columns: number): void {
+  const step = STEPS[event.key]?.(columns);
+  if (!step) return;
+  const buttons = [...event.currentTarget.querySelectorAll("button")];
+  const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+  if (at >= 0) buttons[at + step]?.focus();
+  event.preventDefault();
 }
 
 export function isTyping(event: Event): boolean {

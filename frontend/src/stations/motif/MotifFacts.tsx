@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, kept, type Brush, type Motif } from "../../shared/api/client";
 import { useChange, withVersion } from "../../shared/api/queries";
+import { useLetters } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { Sampler } from "./Sampler";
 import { StarterFigures } from "./StarterFigures";
@@ -21,6 +22,8 @@ export function MotifFacts() {
     kept(api.DELETE("/api/motifs/{id}", { params: { path: { id: motif.id }, query: { version: motif.version } } })),
   );
   const make = useChange(() => kept<Brush>(api.POST("/api/brushes", { body: { name: motif.name, motif_id: motif.id } })));
+  const makeBrush = (): void => make.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) });
+  useLetters([{ letter: "m", words: "make a brush of it", act: makeBrush }]);
   const users = workshop.brushes.filter((b) => Object.values(b.pieces).flat().includes(motif.id));
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
   return (
@@ -64,7 +67,7 @@ export function MotifFacts() {
         </div>
       )}
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <button className="firm-button" onClick={() => make.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) })}>
+        <button className="firm-button" onClick={makeBrush}>
           Make a brush of it
         </button>
         <JoinBrush />

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, kept, type Motif, type Starter } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
+import { stepThrough } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { useBeginning } from "./beginning";
 import type { OpenMotif } from "./openMotif";
@@ -49,7 +50,7 @@ export function Starters({ open }: { open: OpenMotif | null }) {
           Close
         </button>
       </div>
-      <ul className="grid grid-cols-6 gap-2">
+      <ul className="grid grid-cols-6 gap-2" onKeyDown={(e) => stepThrough(e, COLUMNS)}>
         {data?.starters.map((starter, i) => (
           <li key={starter.key}>
             <button
@@ -69,6 +70,8 @@ export function Starters({ open }: { open: OpenMotif | null }) {
     </div>
   );
 }
+
+const COLUMNS = 6; // as the grid has
 
 /** What is opened by a key goes on by keys. */
 const takeFocus = (first: HTMLElement | null): void => first?.focus();

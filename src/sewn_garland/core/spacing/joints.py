@@ -24,6 +24,7 @@ GOOD_REL_TOL = 1e-12
 INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
 NEAR_SHARE = 1 / 2  # of the shortest link, between a joint that was sought and the one it is polished to; chosen
 MARCH_STEPS = 24  # samples a link when joints are sought one after the other
+MARCH_LEAST = 1 / 4  # of the mean link, that the shortest counts for; chosen: it then has six samples
 MARCH_WINDOW = 100_000  # samples at a time
 
 
@@ -320,7 +321,7 @@ class _Chain:
         """
         end = float(self.runs.start[run] + self.runs.length[run]) + 2 * float(own.max(initial=0.0))
         while len(joints) <= len(own):
-            pitch = float(own.min()) / MARCH_STEPS
+            pitch = max(float(own.min()), MARCH_LEAST * float(own.mean())) / MARCH_STEPS
             at = joints[-1] + np.arange(min(max(int((end - joints[-1]) / pitch), 0) + 2, MARCH_WINDOW)) * pitch
             found = _march(as_complex(self.curve(np.full(len(at), run), at)[0]), at, own[len(joints) - 1 :])
             if not len(found):
