@@ -241,7 +241,10 @@ def test_letters_open_the_ways_to_begin_and_a_word_is_kept_with_undo(bench):
     page = bench.page
     page.locator("body").press("q")
     page.locator("body").press("a")
-    expect(page.get_by_role("dialog", name="Starters")).to_be_visible()
+    expect(page.get_by_role("dialog", name="Starters").get_by_role("button", name="Pill")).to_be_focused()
+    for key in ("ArrowUp", "ArrowDown", "ArrowDown", "ArrowRight", "ArrowUp"):
+        page.keyboard.press(key)
+    expect(page.get_by_role("button", name="Spiral", exact=True)).to_be_focused()
     page.get_by_role("button", name="Close").click()
     bench.tab("Shapes")
     bench.parts.first.click()
@@ -250,6 +253,10 @@ def test_letters_open_the_ways_to_begin_and_a_word_is_kept_with_undo(bench):
     page.get_by_role("button", name=re.compile("^Undo: duplicate")).click()
     expect(page.get_by_role("button", name="Redo: duplicate: Running stitch")).to_be_enabled()
     assert len(bench.message["shapes"]) == count - 1
+    page.keyboard.press("q")
+    page.keyboard.press("m")
+    expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
+    assert len(bench.app.state(page)["brushes"]) == 12
 
 
 @pytest.mark.parametrize("screen", ["Shapes", "Points", "Paint", "Soft edge", "Starters", "Scan tray", "picture", "Pick up from a page"])

@@ -11,22 +11,27 @@ export function Band({ place, workshop }: { place: Place; workshop: Workshop | u
   const steps = useHistorySteps();
   const history = workshop?.history;
   return (
-    <header className="flex h-12 shrink-0 items-center gap-8 border-b border-rule bg-chalk px-5">
-      <h1 className="text-[19px] tracking-tight">Sewn Garland</h1>
+    <header className="flex h-12 shrink-0 items-center gap-5 border-b border-rule bg-chalk px-5 xl:gap-8">
+      <h1 className="text-[19px] tracking-tight whitespace-nowrap">Sewn Garland</h1>
       <nav aria-label="Stations" className="relative flex">
         <span aria-hidden className="absolute right-0 bottom-[7px] left-0 border-b border-dashed border-rule" />
         {STATIONS.map((station, i) => (
           <StationStitch key={station} station={station} number={i + 1} current={place.station === station} />
         ))}
       </nav>
-      <div className="ml-auto text-right leading-tight">
-        <div className="font-semibold" data-testid="open-name">
+      <div className="ml-auto min-w-0 text-right leading-tight whitespace-nowrap">
+        <div className="truncate font-semibold" data-testid="open-name">
           {openName(place, workshop)}
         </div>
         <KeptState at={history?.kept_at ?? null} />
       </div>
-      <div className="flex gap-1.5">
-        <button className="plain-button max-w-[210px] truncate" disabled={!history?.undo} onClick={steps.undo} title="Ctrl+Z">
+      <div className="flex min-w-0 shrink-[3] gap-1.5">
+        <button
+          className="plain-button max-w-[210px] min-w-[90px] truncate"
+          disabled={!history?.undo}
+          onClick={steps.undo}
+          title="Ctrl+Z"
+        >
           {history?.undo ? `Undo: ${history.undo}` : "Nothing to undo"}
         </button>
         <button
