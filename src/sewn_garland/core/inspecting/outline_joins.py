@@ -15,6 +15,7 @@ from ..values.pieces import Placed
 
 MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
 SAME_PAIR_MM = 1e-6
+SAME_DIRECTION = 1e-9  # radians; a piece of a metre then lies as near as that
 TOUCHING_MM = 1e-6
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
@@ -33,12 +34,14 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
         return replace(joins, apart=np.zeros(0), overlap=np.zeros(0))
     first, second = joins.first, joins.second
     silhouettes = [silhouette(m) for m in brush.pieces.motifs]
-    needed, at = np.unique(np.concatenate([first, second]), return_inverse=True)
+    wished_apart, wished_overlap, straight = _wished(silhouettes, placed, first, second)
+    apart, overlap = wished_apart.copy(), wished_overlap.copy()
+    askew = np.arange(len(first)) if places is not None else np.flatnonzero(~straight)
+    needed, at = np.unique(np.concatenate([first[askew], second[askew]]), return_inverse=True)
     fine = silhouettes if places is None else [_bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
                                                for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]  # fmt: skip
     shapes = _placed(fine, placed, needed, places)
-    apart, overlap = _between(shapes, at[: len(first)], at[len(first) :])
-    wished_apart, wished_overlap = _wished(silhouettes, placed, first, second)
+    apart[askew], overlap[askew] = _between(shapes, at[: len(askew)], at[len(askew) :])
     height = np.array([m.height for m in brush.pieces.motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
@@ -97,7 +100,7 @@ def _mended(shapes: np.ndarray, rows: np.ndarray) -> np.ndarray:
 
 
 def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray):
-    """Return how far the same pairs stand apart and overlap on a straight line; like pairs are measured once."""
+    """Return how far the same pairs stand apart and overlap on a straight line, and which lie as on one; like pairs are measured once."""
     linear = placed.linear
     cos, sin = np.cos(placed.direction), np.sin(placed.direction)
     back = np.stack([np.stack([cos, -sin], axis=1), np.stack([sin, cos], axis=1)], axis=1)
@@ -124,4 +127,7 @@ def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.nda
 
     alike = np.array([alone(row, k) for k in (0, 1) for row in table[rows]], object)
     apart, overlap = _between(alike, np.arange(len(rows)), len(rows) + np.arange(len(rows)))
-    return apart[back_to.ravel()], overlap[back_to.ravel()]
+    lies = np.einsum("nd,nde->ne", placed.centre[second] - placed.centre[first], back[first])
+    turned = np.mod(placed.direction[second] - placed.direction[first] + np.pi, 2 * np.pi) - np.pi
+    straight = (np.abs(lies - off).max(axis=1) <= SAME_PAIR_MM) & (np.abs(turned) <= SAME_DIRECTION)
+    return apart[back_to.ravel()], overlap[back_to.ravel()], straight
