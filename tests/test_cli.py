@@ -49,6 +49,7 @@ def test_laying_writes_everything_asked_for(files):
     assert float(rows[0]["s_mm"]) == pytest.approx(5)
     with Image.open(files / "o.png") as image:
         assert image.size == (394, 394)
+        assert image.info["dpi"] == pytest.approx((100, 100), abs=0.1)  # read by Pillow
     drawing = etree.parse(files / "o.svg").getroot()
     assert drawing.get("width") == "100mm"
     assert len(drawing.findall(f"{{{SVG}}}use")) == len(rows) == 23

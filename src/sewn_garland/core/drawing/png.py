@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import struct
 import subprocess
 import sys
+import zlib
 from pathlib import Path
 
 from ..errors import LimitError, NumericError
@@ -11,6 +13,7 @@ from ..errors import LimitError, NumericError
 MOST_PIXELS = 120_000_000
 MOST_SIDE = 20_000
 SECONDS = 120
+HEAD_BYTES = 33  # of a PNG: its signature and the chunk IHDR
 CHILD = Path(__file__).with_name("png_child.py")
 
 
@@ -21,6 +24,14 @@ def pixels_of(width_mm: float, height_mm: float, dpi: float) -> tuple[int, int]:
         raise LimitError(f"{width} × {height} pixels are more than a picture may have "
                          f"({MOST_SIDE} a side, {MOST_PIXELS // 1_000_000} million in all); choose a lower dpi")  # fmt: skip
     return width, height
+
+
+def with_resolution(png: bytes, *, per_mm: tuple[float, float]) -> bytes:
+    """Return a PNG that says how many pixels it has to a millimetre, across and down: a chunk ``pHYs`` after its head, as the PNG
+    specification has it (whole pixels to the metre).
+    """
+    body = b"pHYs" + struct.pack(">IIB", *(round(1000 * pixels) for pixels in per_mm), 1)
+    return png[:HEAD_BYTES] + struct.pack(">I", len(body) - 4) + body + struct.pack(">I", zlib.crc32(body)) + png[HEAD_BYTES:]
 
 
 def png_from_svg(svg: str, *, width_px: int, height_px: int) -> bytes:

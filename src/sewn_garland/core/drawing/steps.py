@@ -8,14 +8,14 @@ from dataclasses import replace
 import numpy as np
 
 from ..values.drawing import Drawing, Group, Item, PagePicture, PaintedPieces
-from .png import png_from_svg
+from .png import png_from_svg, with_resolution
 from .svg import compact_svg
 
 MOST_SHAPES = 200_000  # in a step; chosen: the renderer refuses a million nodes, and a step's own memory stays below the picture's
 
 
 def png_of(drawing: Drawing, *, width_px: int, height_px: int, most_shapes: int = MOST_SHAPES) -> bytes:
-    """Render a drawing, fitted to fill the pixels exactly, the ground clear where it has none.
+    """Render a drawing, fitted to fill the pixels exactly, the ground clear where it has none; the picture says its resolution.
 
     Each step is painted on what the steps before gave, so that it blends with what is below it; a group of more shapes than
     one step holds is painted by itself first. Raises LimitError when a step takes too long or too much memory.
@@ -26,7 +26,8 @@ def png_of(drawing: Drawing, *, width_px: int, height_px: int, most_shapes: int 
         under = () if below is None else (PagePicture(below),)
         ground = drawing.ground if below is None else None
         below = png_from_svg(compact_svg(replace(drawing, items=(*under, *items), ground=ground)), width_px=width_px, height_px=height_px)
-    return below or png_from_svg(compact_svg(drawing), width_px=width_px, height_px=height_px)
+    png = below or png_from_svg(compact_svg(drawing), width_px=width_px, height_px=height_px)
+    return with_resolution(png, per_mm=(width_px / drawing.width_mm, height_px / drawing.height_mm))
 
 
 def _alone(drawing: Drawing, item: Item, width_px: int, height_px: int, most_shapes: int) -> Item:
