@@ -55,6 +55,18 @@ def test_a_change_is_a_named_step_that_undo_takes_back(bench):
     assert edit(bench, motif, {"op": "trim"}, 409)["current"]["name"] == "Heart"  # stale: undo raised the version
 
 
+def test_a_copy_of_a_motif_is_drawn_as_it_is_and_changed_apart_from_it(bench):
+    motif = ok(bench.post("/api/motifs/starter", json={"starter": "link"}))
+    copy = ok(bench.post(f"/api/motifs/{motif['id']}/copy"))
+    assert (copy["name"], copy["id"]) == ("Link 2", motif["id"] + 1)
+    assert {**copy, "id": 0, "name": "", "version": 0} == {**motif, "id": 0, "name": "", "version": 0}
+    assert bench.get("/api/workshop").json["history"]["undo"] == "duplicate Link"
+    edit(bench, copy, {"op": "turn", "turn_deg": 90})
+    assert ok(bench.get(f"/api/motifs/{motif['id']}"))["width_mm"] == motif["width_mm"]
+    assert ok(bench.post(f"/api/motifs/{copy['id']}/copy"))["name"] == "Link 3"
+    assert bench.post("/api/motifs/999/copy").status_code == 404
+
+
 def test_an_svg_with_a_large_picture_in_it_is_brought_in_whole(bench):
     data = np.random.default_rng(2).integers(0, 255, (90, 120, 3)).astype(np.uint8)
     out = io.BytesIO()

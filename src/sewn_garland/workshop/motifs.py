@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -41,6 +42,13 @@ def bring_in(session: Session, name: str, svg: str, *, trim: bool) -> tables.Mot
     """Bring in an SVG as a motif, its frame cut down to the ink where asked."""
     motif = motif_from_svg(svg, where=name)
     return keep(session, name, trimmed(motif, where=name, keep_base=False) if trim else motif, f"bring in {name}")
+
+
+def duplicate(session: Session, motif_id: int) -> tables.Motif:
+    """Keep a copy of a motif under the next name that is free, cuts, joints, recipes and all."""
+    row = row_of(session, "motif", motif_id)
+    name = _free_name(session, re.sub(r" \d+$", "", row.name)[:190])
+    return keep(session, name, motif_of(session, row), f"duplicate {row.name}")
 
 
 def begin_with_starter(session: Session, starter: str, figures: dict[str, float], name: str | None = None) -> tables.Motif:

@@ -24,6 +24,7 @@ export function MotifFacts() {
   const make = useChange(() => kept<Brush>(api.POST("/api/brushes", { body: { name: motif.name, motif_id: motif.id } })));
   const makeBrush = (): void => make.mutate(undefined, { onSuccess: (brush) => go("repeat", brush.id) });
   useLetters([{ letter: "m", words: "make a brush of it", act: makeBrush }]);
+  const duplicate = useChange(() => kept<Motif>(api.POST("/api/motifs/{id}/copy", { params: { path: { id: motif.id } } })));
   const users = workshop.brushes.filter((b) => Object.values(b.pieces).flat().includes(motif.id));
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
   return (
@@ -71,6 +72,12 @@ export function MotifFacts() {
           Make a brush of it
         </button>
         <JoinBrush />
+        <button
+          className="text-[12.5px] underline decoration-dotted"
+          onClick={() => duplicate.mutate(undefined, { onSuccess: (copy) => go("motif", copy.id) })}
+        >
+          Duplicate
+        </button>
         <button
           className="text-[12.5px] text-madder underline decoration-dotted"
           onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}

@@ -75,6 +75,12 @@ def export_motif(path: IdPath):
     })  # fmt: skip
 
 
+@api.post("/motifs/<int:id>/copy", responses={201: MotifMessage}, summary="Keep a copy of a motif")
+def copy_motif(path: IdPath):
+    with store().writing() as session:
+        return sent(motif_message(session, motifs.duplicate(session, path.id)), 201)
+
+
 @api.patch("/motifs/<int:id>", responses={200: MotifMessage}, summary="Rename a motif")
 def rename_motif(path: IdPath, body: RenameMotif):
     with store().writing() as session:
