@@ -9,6 +9,7 @@ import re
 import numpy as np
 import pytest
 import shapely
+from bench_helper import calm
 from playwright.sync_api import expect
 
 from making import measured, svg
@@ -51,6 +52,7 @@ def test_a_rope_border_has_its_corner_knots_and_then_mitres_at_another_angle_too
     border = [r for r in pieces_of(app, page, 2) if r["line"] == "0"]
     assert [r["role"] for r in border].count("outside_corner") == 4
     page.goto(f"{app.address}/#/repeat/10")
+    calm(page)
     page.get_by_role("button", name="At ends and corners?").click()
     expect(page.get_by_test_id("verdict-point")).to_contain_text("joins within 0.01 mm")
     choose(page, "Outside corner", "mitre")
@@ -74,6 +76,7 @@ def test_two_rows_of_running_stitch_are_kept_in_step_round_a_ticket_wallet_s_fla
     page.get_by_test_id("lines-file").set_input_files({"name": "flap.svg", "mimeType": "image/svg+xml", "buffer": drawing})
     expect(page.get_by_role("button", name=re.compile("^Undo: bring in"))).to_be_visible()
     page.goto(f"{app.address}/#/repeat/1")
+    calm(page)
     page.get_by_role("button", name="Which one next?").click()
     page.get_by_role("textbox", name="Rows beside the line").fill("5")
     page.keyboard.press("Enter")

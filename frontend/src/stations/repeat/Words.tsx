@@ -6,6 +6,8 @@ import { Questions } from "./Questions";
 import type { Question } from "./types";
 import { CORNERS, EASE, FACING, handWords, inkWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
 
+const TO_COME = "\u2007\u2007…\u2007\u2007 mm"; // as wide as a pitch, so that nothing below moves when that is known
+
 /** The brush as one short text; an underlined word opens the question it answers. */
 export const Words = memo(function Words() {
   return (
@@ -44,7 +46,7 @@ function Sentence() {
       {(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned{" "}
       {word("travel", `${travel.turn_deg}°`)}, {word("travel", MIRROR[travel.mirror ?? "off"])},{" "}
       {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
-      {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : "…")} at{" "}
+      {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : TO_COME)} at{" "}
       {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
       {word("often", EASE[spacing.ease ?? "leave"])}
       {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
