@@ -74,6 +74,7 @@ export function MotifFacts() {
         <JoinBrush />
         <button
           className="text-[12.5px] underline decoration-dotted"
+          aria-label="Duplicate this motif"
           onClick={() => duplicate.mutate(undefined, { onSuccess: (copy) => go("motif", copy.id) })}
         >
           Duplicate
