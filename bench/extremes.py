@@ -43,7 +43,7 @@ def bench_extremes(row, median_seconds) -> None:
     bent = brush(travel={"round_bends": "bent"})
     seconds = median_seconds(lambda: lay(bent, short), 3)
     row(f"1 000 short curved lines, {_count(bent, short)} bent pieces, measuring included", f"{seconds:.2f} s", "≤ 3 s", seconds <= 3)
-    wild, rigid = [line_from_path_data(_wild(1000))], brush(spacing={"size_pct": 4})
+    wild, rigid = [line_from_path_data(_wild(1000))], brush(spacing={"size_pct": 8.5})
     seconds = median_seconds(lambda: lay(rigid, wild), 3)
     row(f"{_count(rigid, wild)} rigid pieces on 1 000 cubics with near-cusps", f"{seconds:.2f} s", "≤ 0.5 s", seconds <= 0.5)
     links = brush(travel={"round_bends": "jointed"}, spacing={"size_pct": 20})
