@@ -18,7 +18,7 @@ from .meshes import picture_on_mesh
 from .svg_servers import Servers, blending, cover, group_markup, short
 from .svg_shaped import shaped_markup
 
-BLOCK_PIECES = 20_000  # written in one go: their numbers take some 100 MB on the way; chosen
+BLOCK_PIECES = 20_000  # written in one go: their numbers take some 40 MB on the way; chosen
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 

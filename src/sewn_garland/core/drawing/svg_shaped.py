@@ -19,6 +19,7 @@ from .svg_servers import cover
 WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
 
 Attributes = Callable[[Shape, float], str]
+PictureOnMesh = Callable[[Shape, np.ndarray, str | None], str]
 Stamped = Callable[[Motif], tuple[str, str]]
 """Takes a motif, returns what is written of a piece of it before the numbers of its matrix, and behind what it covers."""
 
@@ -27,7 +28,7 @@ def shaped_markup(
     item: PaintedPieces,
     outlines: ShapedOutlines,
     attributes: Attributes,
-    picture: Callable[[Shape, np.ndarray, str | None], str],
+    picture: PictureOnMesh,
     stamped: Stamped,
 ) -> str:
     """Write the pieces in order, shaped ones each as a ``g``, the others as ``stamped`` says with what they cover.
@@ -128,7 +129,7 @@ def _one_by_one(
     item: PaintedPieces,
     outlines: ShapedOutlines,
     attributes: Attributes,
-    picture: Callable[[Shape, np.ndarray, str | None], str],
+    picture: PictureOnMesh,
     stamped: Stamped,
 ) -> str:
     """Write pieces with pictures or gradients, each of which has its own."""

@@ -152,6 +152,10 @@ def _sensible(cure: Cure) -> bool:
     return size is None or SIZES_PCT[0] <= size <= SIZES_PCT[1]
 
 
+def _key_of(cure: Cure) -> str:
+    return json.dumps(cure.change, sort_keys=True)
+
+
 class _Trials:
     """What was tried for one line; ``late`` is set by a try that the deadline did not leave time for."""
 
@@ -172,7 +176,7 @@ class _Trials:
 
         There is no need to where the cure was tried on the whole line.
         """
-        joins, pitch, key = self.laid.joins, self.laid.pitch or 0.0, json.dumps(cure.change, sort_keys=True)
+        joins, pitch, key = self.laid.joins, self.laid.pitch or 0.0, _key_of(cure)
         if finding.kind not in (*self._off, *BY_BEND) or len(self.laid.pieces.s) <= LONG_PIECES or key in self._tried:
             return True
         if abs(self.laid.eased) > EASED_PCT / 100 or cure.change.get("line", {}).get("remove"):
@@ -182,6 +186,9 @@ class _Trials:
         margin = MARGIN_PITCHES * pitch
         if high - low + 2 * margin > STRETCH_SHARE * self.measured.length:
             return True
+        if not self.deadline.leaves(0.0):
+            self.late = True
+            return False
         if (low, key) not in self._helped:
             a, b = low - margin, high + margin
             if not self.measured.closed:
@@ -191,9 +198,6 @@ class _Trials:
 
     def _helps(self, cure: Cure, kind: str, stretch: Stretch, low: float, high: float) -> bool:
         """Tell whether nothing of a kind is at fault between two shares of a stretch after a cure, or nearly nothing."""
-        if not self.deadline.leaves(0.0):
-            self.late = True
-            return False
         try:
             after = self.relay(cure.change, stretch)
         except InputError:
@@ -211,7 +215,7 @@ class _Trials:
 
     def _after(self, cure: Cure) -> tuple[LaidLine, Brush] | InputError | None:
         """Return the line as it lies after a cure, None for one taken away, or why it does not, for want of time too."""
-        key = json.dumps(cure.change, sort_keys=True)
+        key = _key_of(cure)
         if key not in self._tried:
             if not self.deadline.leaves(self._takes):
                 self.late = True
@@ -276,7 +280,7 @@ class _Trials:
             return False
         if finding.kind in BY_AMOUNT and left and max(f.amount for f in left) > max(f.amount for f in same) * (1 + WORSE_REL_TOL):
             return False
-        return same.index(finding) not in self._found_again(same, left, after)
+        return next(i for i, f in enumerate(same) if f is finding) not in self._found_again(same, left, after)
 
     def _found_again(self, same: list[Finding], left: list[Finding], after: LaidLine) -> set[int]:
         """Return which of the findings of a kind, at least one, lie nearest to what is left of them after a change."""

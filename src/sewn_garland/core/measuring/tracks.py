@@ -87,7 +87,7 @@ def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Locat
     return partial(located_on, measured) if spline is None else spline.located
 
 
-def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float = np.inf) -> Softened:
+def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float) -> Softened:
     """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow."""
     kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
     soft = SOFT.of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)])

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 
 import numpy as np
 
@@ -71,15 +70,8 @@ class PaintedPieces:
 
     def blocks(self, size: int) -> Iterator[PaintedPieces]:
         """Yield the pieces by blocks of at most ``size``, all in one where they are no more; no pieces are one block."""
-        if len(self.motif) <= size:
-            yield self
-            return
-        edges = [*range(0, len(self.motif), size), len(self.motif)]
-        outlines = self.outlines.split(edges) if self.outlines else [None] * (len(edges) - 1)
-        for (first, last), own in zip(pairwise(edges), outlines, strict=True):
-            rows = slice(first, last)
-            opacity = self.opacity if self.opacity is None else self.opacity[rows]
-            yield PaintedPieces(self.artwork, self.motif[rows], self.matrices[rows], own, opacity, self.blend)
+        count = len(self.motif)
+        yield from [self] if count <= size else (self.part(first, min(first + size, count)) for first in range(0, count, size))
 
     def part(self, first: int, last: int) -> PaintedPieces:
         """Return the pieces from the first up to the last, which is not among them."""
