@@ -7,10 +7,10 @@ import pytest
 
 from making import bar, brush, measured
 from sewn_garland.core.lay import lay
+from sewn_garland.core.maths.recent import Recent
 from sewn_garland.core.values.motif import Motif
 from sewn_garland.core.values.tracks import LineToLay
 from sewn_garland.workshop import scenes
-from sewn_garland.workshop.recent import Recent
 from sewn_garland.workshop.scenes import Overtaken, Scene, laid_anew, laid_scenes
 
 STRAIGHT, CORNER = LineToLay(measured("M0 0H100"), 1), LineToLay(measured("M0 0H50V50"), 2)

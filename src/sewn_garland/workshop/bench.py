@@ -11,6 +11,7 @@ import numpy as np
 from sqlmodel import Session, col, select
 
 from ..core.making.brushes import hung_at
+from ..core.maths.recent import Recent
 from ..core.reading.brush_document import brush_of
 from ..core.shaping.shaped import TOLERANCE_MM
 from ..core.spacing.extents import repeat_extents
@@ -18,7 +19,6 @@ from ..core.values.brush import Brush, Role, Settings
 from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.database import Store
-from .recent import Recent
 from .rows import all_ids, brush_from_row, laid_ids, measured_path, pieces_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew, laid_scenes
 from .trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm

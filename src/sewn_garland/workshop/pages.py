@@ -14,6 +14,7 @@ from ..core.drawing.shapes import motif_within
 from ..core.lay import lay
 from ..core.making.cutting import clipped_to_box
 from ..core.making.parts import MOST_PARTS, checked_size
+from ..core.maths.recent import Recent
 from ..core.measuring.arc_length import measure
 from ..core.reading.brush_document import brush_of
 from ..core.values.brush import Brush
@@ -25,7 +26,6 @@ from ..store import tables
 from ..store.history import Change, make_step
 from .brushes import merged_settings
 from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
-from .recent import Recent
 from .rows import all_ids, brush_from_row, held_of, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 

@@ -9,8 +9,8 @@ from hashlib import sha256
 from sqlmodel import Session
 
 from ..core.errors import NumericError
+from ..core.maths.recent import Recent
 from ..store import tables
-from .recent import Recent
 
 LEAST_BYTES = 8_000  # smaller pictures stay where they are
 EMBEDDED = re.compile(r'href="data:image/png;base64,([A-Za-z0-9+/=]+)"')

@@ -14,6 +14,7 @@ from sqlmodel import Session, SQLModel, col, select
 from ..core.colouring import inked
 from ..core.making.brushes import laid_part
 from ..core.making.cutting import clipped_to
+from ..core.maths.recent import Recent
 from ..core.measuring.arc_length import measure
 from ..core.reading.brush_document import brush_of
 from ..core.reading.svg_lines import line_from_path_data
@@ -25,7 +26,6 @@ from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.history import NotFound
 from .parked import whole
-from .recent import Recent
 
 CutsMm = tuple[float, float] | None
 JointPair = tuple[tuple[float, float], tuple[float, float]] | None

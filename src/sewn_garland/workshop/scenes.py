@@ -16,11 +16,11 @@ from ..core.errors import InputError
 from ..core.inspecting.cures import Deadline
 from ..core.inspecting.verdict import verdict
 from ..core.lay import cured, lay, without_end
+from ..core.maths.recent import Recent
 from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
-from .recent import Recent
 
 CURES_SECONDS = 3.0  # of one question; chosen: the picture stands already while they are tried
 Overtaking = Callable[[], bool]

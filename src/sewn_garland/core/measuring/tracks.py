@@ -7,7 +7,7 @@ from functools import partial
 
 import numpy as np
 
-from ..maths.kept import Kept
+from ..maths.recent import Recent
 from ..values.brush import Brush, Ends, Hand, Rows, Travel
 from ..values.line import MeasuredLine
 from ..values.runs import Corners
@@ -21,8 +21,9 @@ from .widths import widths_of
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 CURVES_A_PANEL = 16  # from which on it pays to lay out a spline; chosen: twice as fast where lines are laid again, little slower at first
-KEPT = 4096  # lines whose arcs are remembered; chosen: those of the largest page, for what is dragged asks again for all but one
+KEPT_SEGMENTS = 100_000  # of lines with arcs that are remembered, at some kB each; chosen: a drag asks again for all lines but one
 LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
+_round, _soft = (Recent[Rounded](KEPT_SEGMENTS, weigh=lambda made: 1 + len(made.line.line.coeffs)) for _ in range(2))
 
 
 def follow_parallels(travel: Travel, rows: Rows) -> bool:
@@ -61,7 +62,7 @@ def _with_round_corners(measured: list[MeasuredLine], ends: Ends) -> tuple[list[
     inside, outside = ends.inside_corner == "round", ends.outside_corner == "round"
     if not (inside or outside):
         return measured, (np.zeros(0, int), np.zeros(0))
-    done = ROUND.of([(way, ends.corner_from, inside, outside, ends.round_radius_mm) for way in measured])
+    done = _round.all_of([(way, ends.corner_from, inside, outside, ends.round_radius_mm) for way in measured], _rounded_where)
     which = np.repeat(np.arange(len(done)), [len(each.crowded) for each in done])
     return [each.line for each in done], (which, np.concatenate([np.zeros(0), *(each.crowded for each in done)]))
 
@@ -72,9 +73,6 @@ def _rounded_where(keys: list[tuple[MeasuredLine, float, bool, bool, float]]) ->
     lines = [line for line, *_ in keys]
     corners = [(np.abs(line.vertex_turn) >= corner_from - 1e-12) & np.where(line.vertex_turn > 0, outside, inside) for line in lines]
     return rounded_all(lines, [np.flatnonzero(own) for own in corners], radius)
-
-
-ROUND = Kept(_rounded_where, KEPT)
 
 
 def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Located:
@@ -90,7 +88,7 @@ def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Locat
 def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float) -> Softened:
     """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow."""
     kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
-    soft = SOFT.of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)])
+    soft = _soft.all_of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)], _softened)
     measured = tuple(each.line for each in soft)
     changed = [i for i, each in enumerate(soft) if each.line is not tracks.measured[i]]
 
@@ -116,6 +114,3 @@ def _softened(keys: list[tuple[MeasuredLine, tuple[float, ...]]]) -> list[Rounde
     """Round the vertices of lines that turn, but those at the distances kept."""
     turning = [~np.isin(line.vertex_s, kept) & (np.abs(line.vertex_turn) > LEAST_TURN) for line, kept in keys]
     return rounded_all([line for line, _ in keys], [np.flatnonzero(own) for own in turning], VERTEX_RADIUS_MM, shrink=True)
-
-
-SOFT = Kept(_softened, KEPT)

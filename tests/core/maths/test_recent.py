@@ -1,6 +1,6 @@
 """What is remembered, and what is forgotten first."""
 
-from sewn_garland.workshop.recent import Recent
+from sewn_garland.core.maths.recent import Recent
 
 
 def test_a_value_is_worked_out_once_and_again_once_forgotten():
@@ -41,3 +41,17 @@ def test_what_is_too_heavy_by_itself_is_not_kept_and_nothing_else_stays_wrongly_
     assert kept.known("large") is None
     kept.keep("small", "bbb")
     assert kept.known("small") == "bbb"
+
+
+def test_only_what_is_not_known_is_worked_out_all_at_once_and_each_once():
+    calls = []
+
+    def work_out(keys):
+        calls.append(list(keys))
+        return [key * 10 for key in keys]
+
+    recent = Recent(3)
+    assert recent.all_of([], work_out) == [] and calls == []
+    assert recent.all_of([2, 1, 2], work_out) == [20, 10, 20] and calls.pop() == [2, 1]
+    assert recent.all_of([1, 3], work_out) == [10, 30] and calls.pop() == [3]
+    assert recent.all_of([4, 5, 6, 7], work_out) == [40, 50, 60, 70] and calls.pop() == [4, 5, 6, 7]  # more than are kept

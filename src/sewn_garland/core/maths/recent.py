@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Sequence
 from typing import Generic, TypeVar
 
 Value = TypeVar("Value")
@@ -27,6 +27,15 @@ class Recent(Generic[Value]):
             known = work_out()
             self.keep(key, known)
         return known
+
+    def all_of(self, keys: Sequence[Hashable], work_out: Callable[[list], list[Value]]) -> list[Value]:
+        """Return the values of keys, which may be none; those that are not known are worked out together, by one call."""
+        known = {key: self.known(key) for key in keys}
+        missing = [key for key, value in known.items() if value is None]
+        made = dict(zip(missing, work_out(missing), strict=True)) if missing else {}
+        for key, value in made.items():
+            self.keep(key, value)
+        return [made[key] if value is None else value for key, value in ((key, known[key]) for key in keys)]
 
     def known(self, key: Hashable) -> Value | None:
         """Return the value of a key, or None where it is not known."""
