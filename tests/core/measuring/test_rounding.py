@@ -5,8 +5,9 @@ import pytest
 from shapely import LinearRing, Polygon
 
 from making import measured
-from sewn_garland.core.measuring.arc_length import frames_at
-from sewn_garland.core.measuring.rounding import rounded
+from sewn_garland.core.measuring.arc_length import frames_at, measured_all
+from sewn_garland.core.measuring.rounding import rounded, rounded_all
+from sewn_garland.core.reading.svg_lines import line_from_path_data
 
 
 def rounding(path, radius, **more):
@@ -82,3 +83,22 @@ def test_corners_far_from_the_origin_are_rounded_by_arcs_as_small():
     done = rounded(measured("M90000 80000H90100V80100"), np.array([0]), 0.005)
     assert len(done.crowded) == 0
     assert done.line.length == pytest.approx(200 - 2 * 0.005 + 0.005 * np.pi / 2, abs=1e-9)
+
+
+def test_several_lines_are_measured_and_rounded_as_each_alone():
+    paths = ["M0 0H60V40H0Z", "M0 0C30 -40 60 40 90 0L90 60", "M5 5L5 5", "M0 0H40", "M0 0L20 30L40 0A20 20 0 0 1 80 0L90 40"]
+    lines = [line_from_path_data(path) for path in paths]
+    together = measured_all(lines)
+    for one, alone in zip(together, map(measured, paths), strict=True):
+        assert one.length == pytest.approx(alone.length, rel=1e-14)
+        assert (one.tightest_radius or 0) == pytest.approx(alone.tightest_radius or 0, rel=1e-12)
+        for name in ("panel_segment", "panel_s0", "panel_series", "vertex_s", "vertex_turn", "bend_s", "bend_k"):
+            assert getattr(one, name) == pytest.approx(getattr(alone, name), rel=1e-12, abs=1e-12), name
+    every = [np.arange(len(line.vertex_s)) for line in together]
+    for out, line, own in zip(rounded_all(together, every, 4.0), together, every, strict=True):
+        alone = rounded(line, own, 4.0)
+        assert (out.line is line) == (alone.line is line)
+        assert out.line.length == pytest.approx(alone.line.length, rel=1e-12)
+        for name in ("old", "new", "crowded"):
+            assert getattr(out, name) == pytest.approx(getattr(alone, name), abs=1e-9), name
+    assert measured_all([]) == []

@@ -6,12 +6,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from examples import examples
-from making import brush
+from making import brush, measured
 from sewn_garland.core.lay import lay
-from sewn_garland.core.measuring.arc_length import frames_at, measure
+from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.reading.svg_lines import line_from_path_data
-from sewn_garland.core.spacing.joints import RunsOfLinks, on_runs
+from sewn_garland.core.spacing.joints import RunsOfLinks, curve_along, links_that_fit, on_runs
 from sewn_garland.core.values.motif import Motif
 
 
@@ -211,3 +211,19 @@ def test_links_between_mitres_do_not_look_round_the_corner():
     assert np.bincount(laid.pieces.run).tolist() == [3] * 6
     assert [round(f.amount, 2) for f in laid.findings if f.kind == "leftover"] == [1.07] * 6
     assert not [f for f in laid.findings if f.kind == "tight bend"]
+
+
+@pytest.mark.parametrize("size", [1.0, 9.0, 29.0, 60.0])
+def test_where_no_bend_is_tight_enough_nothing_is_overtaken(size):
+    """Links of up to 1.2 times the tightest radius need no test: with it, all the same, none is found blocked, by eight places a link."""
+    line = measured("M0 0c30 20 70 20 100 0s70 -20 100 0s40 60 0 70")
+    gentle = 1.2 * line.tightest_radius
+    frames = curve_along(lambda track, s: frames_on([line], track, s), np.zeros(1, int))
+    found = []
+    for known in (None, np.array([gentle])):
+        runs = RunsOfLinks(np.zeros(1), np.array([line.length]), np.zeros(1, bool), None, known)
+        found.append(links_that_fit(on_runs(frames, runs), runs, np.array([size]), np.zeros(1)))
+    assert found[0].s == pytest.approx(found[1].s, abs=1e-9)
+    if size <= gentle:
+        assert np.isnan(found[0].blocked).all()
+    assert np.array_equal(found[0].blocked, found[1].blocked, equal_nan=True)

@@ -13,7 +13,7 @@ from ..errors import InputError, NumericError
 from ..maths.curvature import LEAST_SPEED, SHARPEST_CURVATURE, curvature, curvature_of, sharpest_of
 from ..maths.curves import as_complex, as_points, cross, end_directions, jets
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
-from ..maths.ragged import owners, run_heads
+from ..maths.ragged import heads, owners, run_heads
 from ..values.line import Frames, Line, MeasuredLine
 
 COARSE, FINE = 8, 16
@@ -30,24 +30,25 @@ SOLVE_REL_TOL = 1e-14  # of the line's length: five orders below what is promise
 
 
 class Segments(NamedTuple):
-    """The segments (m, 4, 2) of lines behind one another, which are arcs (m,), and the ``line`` (m,) of each."""
+    """The segments (m, 4, 2) of n lines behind one another, which are arcs (m,), the ``line`` (m,) of each, the ``first`` (n,) of lines."""
 
     coeffs: np.ndarray
     is_arc: np.ndarray
     line: np.ndarray
+    first: np.ndarray
 
     @classmethod
     def of(cls, lines: Sequence[Line]) -> Segments:
         """Return those of at least one line."""
         coeffs, is_arc = ([getattr(line, name) for line in lines] for name in ("coeffs", "is_arc"))
-        return cls(np.concatenate(coeffs), np.concatenate(is_arc), owners(np.array([len(own) for own in is_arc])))
+        counts = np.array([len(own) for own in is_arc])
+        return cls(np.concatenate(coeffs), np.concatenate(is_arc), owners(counts), heads(counts))
 
 
 def segments_of(lines: Sequence[MeasuredLine]) -> tuple[Segments, np.ndarray]:
     """Return the segments of measured lines behind one another, and the segment (p,) among them of each of their panels."""
     segments = Segments.of([line.line for line in lines])
-    first = np.searchsorted(segments.line, np.arange(len(lines)))
-    return segments, np.concatenate([line.panel_segment + own for line, own in zip(lines, first, strict=True)])
+    return segments, np.concatenate([line.panel_segment + own for line, own in zip(lines, segments.first, strict=True)])
 
 
 def measure(line: Line) -> MeasuredLine:
@@ -78,12 +79,11 @@ def measured_all(lines: Sequence[Line]) -> list[MeasuredLine]:
         np.searchsorted(of_line, np.arange(len(lines) + 1)) for of_line in (segments.line[bend_segment], vertex_line)
     )
     tightest = _tightest(segments, bend_s, bend_k, bend_segment, bend_edges)
-    first, series = np.searchsorted(segments.line, np.arange(len(lines))), series.T
-    out = []
+    series, out = series.T, []
     for i, line in enumerate(lines):
         own, bends, turns = (slice(*part[i : i + 2]) for part in (edges, bend_edges, vertex_edges))
         out.append(MeasuredLine(
-            line=line, length=float(sums[i][-1]), panel_segment=segment[own] - first[i], panel_t0=t0[own], panel_t1=t1[own],
+            line=line, length=float(sums[i][-1]), panel_segment=segment[own] - segments.first[i], panel_t0=t0[own], panel_t1=t1[own],
             panel_s0=s0[own], panel_length=length[own], panel_series=series[own],
             vertex_s=vertex_s[turns], vertex_turn=vertex_turn[turns], bend_s=bend_s[bends], bend_k=bend_k[bends],
             tightest_radius=tightest[i][0], tightest_s=tightest[i][1],

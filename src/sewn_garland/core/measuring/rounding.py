@@ -255,9 +255,8 @@ def stretches_of(
     A stretch of a closed line may reach past its end; one without length has no segments.
     """
     segments = Segments.of([line.line for line in lines])
-    edges = np.searchsorted(segments.line, np.arange(len(lines) + 1))
     length, closed = (np.array([getattr(line, name) for line in lines])[which] for name in ("length", "closed"))
-    begins, count = edges[:-1][which], np.diff(edges)[which]
+    begins, count = segments.first[which], np.bincount(segments.line, minlength=len(lines))[which]
     ends = np.concatenate([a, b])
     laps = np.where(np.tile(closed, 2), ends >= np.tile(length, 2), False).astype(int)
     laps[len(a) :] -= (laps[len(a) :] > 0) & (b == length)
