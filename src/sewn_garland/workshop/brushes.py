@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-import re
-
 from sqlmodel import Session, select
 
 from ..core.errors import InputError
@@ -16,7 +13,7 @@ from ..core.values.brush import SECTIONS, Role, Settings
 from ..store import tables
 from ..store.history import Change, make_step
 from .motifs import motif_values
-from .rows import ids_by_role, motif_of, named, repeat_alone, row_of, settings_of
+from .rows import ids_by_role, motif_of, named, numbered, repeat_alone, row_of, settings_of
 
 
 def make(
@@ -74,9 +71,7 @@ def change(
 
 def copy_name(session: Session, brush: tables.Brush) -> str:
     """Return a name for a copy of a brush: its own, with the next number that no brush has."""
-    stem = re.sub(r" \d+$", "", brush.name)
-    taken = set(session.exec(select(tables.Brush.name)))
-    return next(name for n in itertools.count(2) if (name := f"{stem[:190]} {n}") not in taken)
+    return numbered(brush.name, set(session.exec(select(tables.Brush.name))))
 
 
 def _settings(patch: dict) -> dict:

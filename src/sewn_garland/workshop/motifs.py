@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 
 import numpy as np
@@ -22,7 +21,7 @@ from ..store import tables
 from ..store.history import Change, NotFound, make_step
 from .parked import parked, whole
 from .pictures import FoundRepeat, cut_found_in, darned_motif, only_picture, repeat_in
-from .rows import all_ids, motif_of, named, row_of
+from .rows import all_ids, motif_of, named, numbered, row_of
 
 
 def motif_values(session: Session, motif: Motif) -> dict:
@@ -47,7 +46,7 @@ def bring_in(session: Session, name: str, svg: str, *, trim: bool) -> tables.Mot
 def duplicate(session: Session, motif_id: int) -> tables.Motif:
     """Keep a copy of a motif under the next name that is free, cuts, joints, recipes and all."""
     row = row_of(session, "motif", motif_id)
-    name = _free_name(session, re.sub(r" \d+$", "", row.name)[:190])
+    name = numbered(row.name, _names(session))
     return keep(session, name, motif_of(session, row), f"duplicate {row.name}")
 
 
@@ -131,8 +130,12 @@ def _kept(session: Session, label: str, wanted: Change, *, merge_key: str = "") 
 
 
 def _free_name(session: Session, stem: str) -> str:
-    taken = set(session.exec(select(tables.Motif.name)).all())
-    return next(name for n in range(1, len(taken) + 3) if (name := stem if n == 1 else f"{stem} {n}") not in taken)
+    taken = _names(session)
+    return numbered(stem, taken) if stem in taken else stem
+
+
+def _names(session: Session) -> set[str]:
+    return set(session.exec(select(tables.Motif.name)))
 
 
 def _label_of(op: str) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Sequence
 from dataclasses import replace
@@ -54,6 +55,12 @@ def named(rows: Sequence) -> str:
     """Name a few rows in words."""
     shown = ", ".join(row.name for row in rows[:3])
     return shown if len(rows) <= 3 else f"{shown} and {len(rows) - 3} more"
+
+
+def numbered(name: str, taken: set[str]) -> str:
+    """Return a name with the next number, from 2 on, that is not taken; a number that it has goes."""
+    stem = re.sub(r" \d+$", "", name)[:190]
+    return next(other for n in itertools.count(2) if (other := f"{stem} {n}") not in taken)
 
 
 def kept_of(row: tables.Motif) -> KeptMotif:
