@@ -72,19 +72,21 @@ export function MotifFacts() {
           Make a brush of it
         </button>
         <JoinBrush />
-        <button
-          className="text-[12.5px] underline decoration-dotted"
-          aria-label="Duplicate this motif"
-          onClick={() => duplicate.mutate(undefined, { onSuccess: (copy) => go("motif", copy.id) })}
-        >
-          Duplicate
-        </button>
-        <button
-          className="text-[12.5px] text-madder underline decoration-dotted"
-          onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}
-        >
-          Delete
-        </button>
+        <span className="flex gap-2">
+          <button
+            className="text-[12.5px] underline decoration-dotted"
+            aria-label="Duplicate this motif"
+            onClick={() => duplicate.mutate(undefined, { onSuccess: (copy) => go("motif", copy.id) })}
+          >
+            Duplicate
+          </button>
+          <button
+            className="text-[12.5px] text-madder underline decoration-dotted"
+            onClick={() => remove.mutate(undefined, { onSuccess: () => go("motif") })}
+          >
+            Delete
+          </button>
+        </span>
       </div>
       {users[0] && <Sampler brush={users[0]} workshop={workshop} open={motif.id} />}
       {users.length > 0 && <UsedBy users={users} />}
