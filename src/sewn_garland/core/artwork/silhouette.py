@@ -17,16 +17,20 @@ CAPS: dict[str, Literal["flat", "round", "square"]] = {"butt": "flat", "round": 
 FLATNESS_MM = 0.005  # chosen: outlines are polygons to this, a twentieth of what a join may miss
 
 
-@lru_cache(maxsize=512)
-def silhouette(motif: Motif) -> shapely.Geometry:
+def silhouette(motif: Motif, size: float = 1.0) -> shapely.Geometry:
     """Return all that a motif covers as polygons about its base line's middle, strokes included; empty where it draws nothing.
 
-    A picture covers its rectangle.
+    A picture covers its rectangle. Sides are as flat as has to be where the motif is laid ``size`` times as large.
     """
+    return _silhouette(motif, FLATNESS_MM / 2.0 ** np.ceil(np.log2(size)))
+
+
+@lru_cache(maxsize=512)
+def _silhouette(motif: Motif, flatness: float) -> shapely.Geometry:
     parts = []
     for shape in motif.shapes:
         for part in [shape] if shape.picture is not None else as_fills(shape):
-            parts.append(_filled(flattened(part.commands, part.points, tolerance=FLATNESS_MM), part.fill_rule))
+            parts.append(_filled(flattened(part.commands, part.points, tolerance=flatness), part.fill_rule))
     whole = shapely.union_all(parts) if parts else shapely.Polygon()
     return shapely.transform(whole, lambda xy: xy - (motif.width / 2, motif.base_line))
 

@@ -33,7 +33,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     if not len(joins.first):
         return replace(joins, apart=np.zeros(0), overlap=np.zeros(0))
     first, second = joins.first, joins.second
-    silhouettes = [silhouette(m) for m in brush.pieces.motifs]
+    silhouettes = [silhouette(m, brush.spacing.size) for m in brush.pieces.motifs]
     wished_apart, wished_overlap, straight = _wished(silhouettes, placed, first, second)
     apart, overlap = wished_apart.copy(), wished_overlap.copy()
     askew = np.arange(len(first)) if places is not None else np.flatnonzero(~straight)

@@ -133,33 +133,34 @@ def _room(corners: _Corners) -> np.ndarray:
 
 def _touching(lines: Sequence[MeasuredLine], corners: _Corners, radii: np.ndarray):
     """Return where along its line each arc touches both legs (c,), its centre (c, 2) and sweep (c,), and whether it was found (c,)."""
-    at, turn, n = corners.at, corners.turn, len(corners.at)
-    which = np.tile(corners.which, 2)
-    side = np.sign(turn)  # the arc lies to the right of a right turn
-    back = fore = radii * np.tan(np.abs(turn) / 2)
-    settled = np.zeros(n, bool)
+    side, reach = np.sign(corners.turn), radii * np.tan(np.abs(corners.turn) / 2)  # the arc lies to the right of a right turn
+    back, fore, r = reach.copy(), reach.copy(), side * radii
+    centre, sweep, settled = np.zeros((len(radii), 2)), np.zeros(len(radii)), np.zeros(len(radii), bool)
+    bits, left = np.zeros(0), np.arange(len(radii))  # those not found yet
     for _ in range(NEWTON_ROUNDS):
-        both, bends = frames_and_bends_on(lines, which, np.concatenate([at - back, at + fore]))
+        at, n = corners.at[left], len(left)
+        both, bends = frames_and_bends_on(lines, np.tile(corners.which[left], 2), np.concatenate([at - back[left], at + fore[left]]))
         a, b = (Frames(both.position[half], both.tangent[half]) for half in (slice(n), slice(n, None)))
-        ka, kb = bends[:n], bends[n:]
-        miss = (a.position + (side * radii)[:, None] * a.normal) - (b.position + (side * radii)[:, None] * b.normal)
-        bits = LAST_BITS * np.maximum.reduceat(np.abs(a.position).max(axis=1), corners.first)  # far from the origin places are no finer
-        bits = np.repeat(bits, corners.last - corners.first + 1)
-        settled = np.hypot(*miss.T) < np.maximum(1e-9 * np.maximum(radii, 1e-3), bits)
-        if settled.all():
-            break
+        if not len(bits):  # far from the origin places are no finer
+            largest = np.maximum.reduceat(np.abs(a.position).max(axis=1), corners.first)
+            bits = LAST_BITS * np.repeat(largest, corners.last - corners.first + 1)
+        own = r[left, None]
+        centre[left] = a.position + own * a.normal
+        sweep[left] = np.arctan2(cross(a.tangent, b.tangent), (a.tangent * b.tangent).sum(axis=1))
+        miss = centre[left] - (b.position + own * b.normal)
         # d/d(back) of the first offset is −T·(1 − k·r), d/d(fore) of the second T·(1 − k·r)
-        way_a = -a.tangent * (1 - ka * side * radii)[:, None]
-        way_b = b.tangent * (1 - kb * side * radii)[:, None]
+        way_a = -a.tangent * (1 - bends[:n, None] * own)
+        way_b = b.tangent * (1 - bends[n:, None] * own)
         determinant = cross(way_a, -way_b)
-        safe = np.where(np.abs(determinant) > 1e-12, determinant, 1.0)
-        step_back = cross(-miss, -way_b) / safe
-        step_fore = cross(way_a, -miss) / safe
-        still = ~settled & (np.abs(determinant) > 1e-12)
-        back = np.where(still, np.clip(back + step_back, 0.2 * back, 5 * back), back)
-        fore = np.where(still, np.clip(fore + step_fore, 0.2 * fore, 5 * fore), fore)
-    sweep = np.arctan2(cross(a.tangent, b.tangent), (a.tangent * b.tangent).sum(axis=1))
-    return at - back, at + fore, a.position + (side * radii)[:, None] * a.normal, sweep, settled & (sweep * side > 0)
+        settled[left] = np.hypot(*miss.T) < np.maximum(1e-9 * np.maximum(radii[left], 1e-3), bits[left])
+        still = ~settled[left] & (np.abs(determinant) > 1e-12)
+        if not still.any():
+            break
+        left, miss, way_a, way_b, determinant = left[still], miss[still], way_a[still], way_b[still], determinant[still]
+        step_back, step_fore = cross(-miss, -way_b) / determinant, cross(way_a, -miss) / determinant
+        back[left] = np.clip(back[left] + step_back, 0.2 * back[left], 5 * back[left])
+        fore[left] = np.clip(fore[left] + step_fore, 0.2 * fore[left], 5 * fore[left])
+    return corners.at - back, corners.at + fore, centre, sweep, settled & (sweep * side > 0)
 
 
 def _overlapping(corners: _Corners, before: np.ndarray, after: np.ndarray, fits: np.ndarray) -> np.ndarray:

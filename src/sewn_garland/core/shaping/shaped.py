@@ -24,6 +24,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
+TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 100_000  # bent in one go: some 80 MB on the way
 SHARPEST_TURN = np.radians(179)
@@ -176,8 +177,10 @@ class _Bends:
 
     def _block(self, pieces: np.ndarray, detail: Detail, *, pictures: bool) -> ShapedOutlines:
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > detail.tolerance
-        return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=detail.tolerance)
+        extent = max(np.ptp(self._reach(axis), axis=0).max(initial=0.0) for axis in (0, 1))
+        tolerance = max(detail.tolerance, TOLERANCE_OF_LARGE * extent)
+        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
+        return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=tolerance)
 
     def _thickened(self, pieces: np.ndarray) -> np.ndarray:
         """Return by how much bending makes strokes of some pieces (p,) thicker or thinner at most, mm a side.

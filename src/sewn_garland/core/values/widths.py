@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -32,7 +33,7 @@ class Widths:
         """Return the width (m,) at distances in mm and its change a mm (m,)."""
         s, _ = self._on_line(line, s, self.s)
         k, inside = self._knots(line, s, self.s)
-        slope = self._slopes(k)
+        slope = self._slope[k]
         beyond = s != inside
         return self.width[k] + slope * (inside - self.s[k]), np.where(beyond, 0.0, slope)
 
@@ -40,7 +41,7 @@ class Widths:
         """Return the even distance (m,) at distances in mm."""
         s, rounds = self._on_line(line, s, self.s)
         k, inside = self._knots(line, s, self.s)
-        first, slope = self.width[k], self._slopes(k)
+        first, slope = self.width[k], self._slope[k]
         share = slope * (inside - self.s[k]) / first
         straight = (inside - self.s[k]) / first
         ratio = np.where(np.abs(share) > 1e-9, np.log1p(share) / np.where(share == 0, 1.0, share), 1.0 - share / 2)
@@ -51,7 +52,7 @@ class Widths:
         """Return the distance in mm (m,) at even distances."""
         even, rounds = self._on_line(line, even, self.even)
         k, inside = self._knots(line, even, self.even)
-        first, slope = self.width[k], self._slopes(k)
+        first, slope = self.width[k], self._slope[k]
         grown = slope * (inside - self.even[k])
         straight = first * (inside - self.even[k])
         ratio = np.where(np.abs(grown) > 1e-9, np.expm1(grown) / np.where(grown == 0, 1.0, grown), 1.0 + grown / 2)
@@ -72,15 +73,29 @@ class Widths:
         """Return the knot before each place, never a line's last, and the places kept on their lines."""
         first, last = self.starts[line], self.starts[line + 1] - 1
         inside = np.clip(at, knots[first], knots[last])
-        ends = knots[self.starts[1:] - 1]
-        base = np.cumsum(np.append(0.0, ends[:-1] + 1.0))
-        owner = np.repeat(np.arange(len(ends)), np.diff(self.starts))
-        k = np.searchsorted(knots + base[owner], inside + base[line], side="right") - 1
+        base, behind = self._behind_in_mm if knots is self.s else self._behind_evenly
+        k = np.searchsorted(behind, inside + base[line], side="right") - 1
         return np.clip(k, first, last - 1), inside
 
-    def _slopes(self, k: np.ndarray) -> np.ndarray:
-        step = self.s[k + 1] - self.s[k]
-        return np.where(step > 0, (self.width[k + 1] - self.width[k]) / np.where(step > 0, step, 1.0), 0.0)
+    @cached_property
+    def _behind_in_mm(self) -> tuple[np.ndarray, np.ndarray]:
+        return self._behind(self.s)
+
+    @cached_property
+    def _behind_evenly(self) -> tuple[np.ndarray, np.ndarray]:
+        return self._behind(self.even)
+
+    def _behind(self, knots: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return what is added to each line's knots (n,) for all lines to lie behind one another, and all knots so (k,), rising."""
+        ends = knots[self.starts[1:] - 1]
+        base = np.cumsum(np.append(0.0, ends[:-1] + 1.0))
+        return base, knots + np.repeat(base, np.diff(self.starts))
+
+    @cached_property
+    def _slope(self) -> np.ndarray:
+        """Return the width's change a mm after every knot but the last of all (k - 1,)."""
+        step = np.diff(self.s)
+        return np.where(step > 0, np.diff(self.width) / np.where(step > 0, step, 1.0), 0.0)
 
 
 @dataclass(frozen=True, eq=False)
