@@ -15,7 +15,7 @@ from looked_at_by import LOOKED_AT_BY
 ROOT = Path(__file__).parents[1]
 PACKAGE = ROOT / "src" / "sewn_garland"
 CORE = PACKAGE / "core"
-STAGES = {"reading", "making", "measuring", "spacing", "placing", "shaping", "colouring", "inspecting", "drawing"}
+STAGES = {"reading", "making", "measuring", "spacing", "varying", "placing", "shaping", "colouring", "inspecting", "drawing"}
 ABOVE = {"lay", "assemble"}  # where stages meet; nothing else imports several
 # what every part of the core below the stages may know besides itself
 BELOW = {"errors": set(), "maths": {"errors"}, "values": {"maths", "errors"}, "artwork": {"values", "maths", "errors"}}

@@ -16,11 +16,12 @@ from typing import Any
 
 import orjson
 
-from .core.assemble import drawing_of, on_page
+from .core.assemble import drawing_of, on_page, pieces_list
+from .core.colouring.inked import pictures_in_ink
 from .core.drawing.png import pixels_of
 from .core.drawing.steps import png_of
 from .core.drawing.svg import compact_parts, motif_svg
-from .core.drawing.tables import pieces_csv, report
+from .core.drawing.tables import report
 from .core.errors import CoreError, InputError
 from .core.inspecting.cures import SECONDS, Deadline
 from .core.lay import cured, lay
@@ -30,7 +31,7 @@ from .core.measuring.arc_length import measured_all
 from .core.reading.brush_document import read_brush
 from .core.reading.svg_lines import lines_from_svg
 from .core.reading.svg_motif import motif_from_svg
-from .core.values.brush import MOST_ARRANGEMENT
+from .core.values.brush import COLOUR, MOST_ARRANGEMENT
 from .workshop.pictures import Preparation, cut_found_in, motif_from_picture, repeat_in
 
 
@@ -63,6 +64,8 @@ def _parser() -> argparse.ArgumentParser:
     lay_.add_argument("--report", type=Path, metavar="REPORT.json")
     lay_.add_argument("--cures-seconds", type=float, default=SECONDS, metavar="S", help="how long cures may be tried for the report")
     lay_.add_argument("--arrangement", type=int, metavar="N")
+    lay_.add_argument("--ink", metavar="#rrggbb")
+    lay_.add_argument("--second-ink", metavar="#rrggbb")
     lay_.set_defaults(run=_lay)
     motif = commands.add_parser("motif", help="make a clean motif of an SVG or a picture")
     motif.add_argument("file", type=Path, metavar="FILE")
@@ -184,6 +187,7 @@ def _lay(arguments: argparse.Namespace) -> int:
         if not 0 <= arguments.arrangement <= MOST_ARRANGEMENT:
             raise InputError(f"--arrangement must be a whole number from 0 to {MOST_ARRANGEMENT} (came: {arguments.arrangement})")
         brush = brush.changed({"variants": {"arrangement": arguments.arrangement}})
+    brush = pictures_in_ink(brush.changed({"ink": _inks(arguments)}))
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()
@@ -196,13 +200,24 @@ def _lay(arguments: argparse.Namespace) -> int:
     drawing = drawing_of(page.width_mm, page.height_mm, [item for line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)])
     files: dict[Path, Iterable[bytes]] = {arguments.out: (part.encode() for part in compact_parts(drawing))}
     if arguments.pieces:
-        files[arguments.pieces] = [pieces_csv(laid).encode()]
+        files[arguments.pieces] = [
+            pieces_list([(brush, line) for line in laid]).encode()
+        ]
     if arguments.report:
         files[arguments.report] = [orjson.dumps(report(laid, seconds), option=orjson.OPT_INDENT_2)]
     _write_all(files)
     if pixels:  # last, for a picture that fails takes nothing else with it
         _write_all({arguments.png: [png_of(drawing, width_px=pixels[0], height_px=pixels[1])]})
     return 0
+
+
+def _inks(arguments: argparse.Namespace) -> dict[str, str]:
+    """Return the inks that were given, in the keys of a brush document."""
+    given = {"ink": arguments.ink, "second_ink": arguments.second_ink}
+    for key, value in given.items():
+        if value is not None and not re.fullmatch(COLOUR, value):
+            raise InputError(f"--{key.replace('_', '-')} must be a colour as #rrggbb (came: {value[:40]})")
+    return {key: value for key, value in given.items() if value is not None}
 
 
 def _bytes_of(path: Path) -> bytes:

@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from making import bar, brush, drawing, measured, svg
-from sewn_garland.core.assemble import drawing_of, painted
+from sewn_garland.core.assemble import drawing_of, painted, pieces_list
 from sewn_garland.core.drawing.line_path import path_data_from_line
 from sewn_garland.core.drawing.svg import compact_svg, path_data, plain_svg
-from sewn_garland.core.drawing.tables import pieces_csv, report
+from sewn_garland.core.drawing.tables import report
 from sewn_garland.core.errors import CoreError, InputError, LimitError
 from sewn_garland.core.inspecting.bends import safe_radius, size_for_radius
 from sewn_garland.core.lay import cured, lay
@@ -55,8 +55,8 @@ def test_every_line_is_laid_drawn_and_reported(name, settings):
     page = drawing(100, 100, (which.pieces.repeat, laid))
     assert compact_svg(page).count("<use") == len(laid.pieces.s)
     assert plain_svg(page).count("<g>") == len(laid.pieces.s)
-    assert pieces_csv([laid]).count("\n") == len(laid.pieces.s) + 1
-    for text in (str(report([laid], 0.0)), compact_svg(page), pieces_csv([laid])):
+    assert pieces_list([(which, laid)]).count("\n") == len(laid.pieces.s) + 1
+    for text in (str(report([laid], 0.0)), compact_svg(page), pieces_list([(which, laid)])):
         assert "nan" not in text
         assert "inf" not in text.replace("info", "")
     assert all(finding.cures for finding in laid.findings)

@@ -55,7 +55,7 @@ def test_settings_change_by_merge_patch_and_null_brings_the_default_back(bench):
 @pytest.mark.parametrize(
     ("change", "says"),
     [({"spacing": {"gap_pct": -100}}, "spacing.gap_pct: it must be more than -100"), ({"spacing": {"hue": 1}}, "spacing.hue: this key is not known"),
-     ({"colour": {}}, "colour: this key is not known"), ({"travel": {"kind": "scattered"}}, "not built yet"), ({"spacing": 3}, "spacing")],
+     ({"colour": {}}, "colour: this key is not known"), ({"travel": {"kind": "scattered", "round_bends": "jointed"}}, "do not hang by joints"), ({"spacing": 3}, "spacing")],
 )  # fmt: skip
 def test_numbers_out_of_range_are_refused_in_the_same_words_everywhere(bench, change, says):
     response = bench.patch("/api/brushes/1", json={"version": 1, "change": change})
@@ -119,7 +119,7 @@ def test_lines_move_reorder_hide_and_take_ink_and_size(bench):
     assert [s["line_id"] for s in header["scenes"]] == [1, 3]
     assert header["scenes"][0]["pieces"] == 20
     assert tables[0]["pieces", 0][0].tolist() == pytest.approx([0.5, 0, 0, 0.5, 17.5, 40])
-    assert ok(bench.get("/api/motifs/1?ink=%23112233"))["shapes"][0]["fill"] == "#112233"
+    assert [part.get(("paints", 0), np.zeros(0)).ravel().tolist() for part in tables] == [[0x112233FF], []]
 
 
 def test_a_cure_shown_is_not_kept_and_a_cure_taken_removes_its_finding(bench):

@@ -8,9 +8,12 @@ from dataclasses import replace
 
 import numpy as np
 
+from .artwork.paints import in_own_colours, largest_paint, paints_of
 from .artwork.passes import half_of, passes_of
+from .colouring.coloured import coloured
 from .drawing.svg import path_data
-from .values.brush import Ink
+from .drawing.tables import pieces_csv
+from .values.brush import Brush, Ink
 from .values.closes import Close
 from .values.drawing import Drawing, Flat, Group, Item, PaintedPieces
 from .values.laid import LaidLine
@@ -18,13 +21,34 @@ from .values.motif import Motif
 
 Artwork = tuple[Motif, ...]
 PLAIN = Ink()
+BLACK = "#000000"
 FAR_MM = 1e5  # about an area: further than a page reaches
 
 
 def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:
-    """Return a laid line's pieces as they are painted; ``artwork`` are the motifs of its brush in their order, coloured."""
+    """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order."""
     opacity = None if ink.per_piece == 1 else np.full(len(laid.pieces.motif), ink.per_piece)
-    return PaintedPieces(artwork, laid.pieces.motif, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece)
+    if laid.pieces.opacity is not None:
+        opacity = ink.per_piece * laid.pieces.opacity
+    colours = coloured(artwork, laid.pieces, ink)
+    return PaintedPieces(artwork, laid.pieces.motif, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
+
+
+def pieces_list(lines: Sequence[tuple[Brush, LaidLine]]) -> str:
+    """Return the list of every piece of lines, each with its brush, as CSV."""
+    inks = [_laid_inks(brush.pieces.motifs, laid, brush.ink) for brush, laid in lines]
+    return pieces_csv([laid for _, laid in lines], inks, [brush.ink.per_piece for brush, _ in lines])
+
+
+def _laid_inks(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> list[str]:
+    """Return the colour of each piece's largest paint as it is laid, ``#rrggbb``; black for one without paint."""
+    colours, own = coloured(artwork, laid.pieces, ink), [largest_paint(motif) for motif in artwork]
+    if colours is None:
+        drawn = [BLACK if k is None else paints_of(motif)[k][0] for motif, k in zip(artwork, own, strict=True)]
+        return [drawn[v] for v in laid.pieces.motif.tolist()]
+    column = np.array([-1 if k is None else k for k in own])[laid.pieces.motif]
+    found = np.where(column < 0, 0, colours.table[colours.which, np.maximum(column, 0)] >> 8) if colours.table.shape[1] else 0 * column
+    return [f"#{rgb:06x}" for rgb in found.tolist()]
 
 
 def on_page(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> tuple[Item, ...]:
@@ -42,9 +66,10 @@ def on_page(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> tuple[Item, .
 
 def _half(pieces: PaintedPieces, *, under: bool) -> tuple[PaintedPieces, np.ndarray]:
     """Return what of some pieces lies under their neighbours, or what does not, and where (n + 1,) among these each piece begins."""
-    halves = tuple(half_of(motif, under) for motif in pieces.artwork)
-    if halves == pieces.artwork:
+    if all(half_of(motif, under) is motif for motif in pieces.artwork):
         return pieces, np.arange(len(pieces.motif) + 1)
+    pieces = in_own_colours(pieces)
+    halves = tuple(half_of(motif, under) for motif in pieces.artwork)
     kept = np.array([len(half.shapes) > 0 for half in halves])[pieces.motif]
     begins = np.append(0, np.cumsum(kept))
     outlines = None

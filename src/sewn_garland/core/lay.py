@@ -12,8 +12,8 @@ from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
 from .inspecting.joins import joins_of
-from .inspecting.outline_joins import with_outlines
-from .inspecting.said import said_of
+from .inspecting.outline_joins import as_drawn_apart, with_outlines
+from .inspecting.said import Taken, said_of
 from .inspecting.stacking import closes_of
 from .inspecting.tones import tones_of
 from .measuring.arc_length import frames_on, measure, measured_all
@@ -33,8 +33,12 @@ from .spacing.variants import dealt
 from .values.brush import PASSED, Brush
 from .values.laid import LaidLine
 from .values.line import Line, MeasuredLine
+from .values.pieces import Placed, Stops
 from .values.runs import Filled
 from .values.tracks import LineToLay, Tracks
+from .varying.apart import kept_apart
+from .varying.taking import size_along, taking_of
+from .varying.varied import multiplied, seen, varied
 
 Layable = LineToLay | MeasuredLine | Line
 
@@ -100,38 +104,54 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     measured, extents = tracks.measured, extents_of(brush)
     curves = _curves_to_bend(brush, tracks)
     frames_at, located = partial(frames_on, measured), located_along(measured, curves=curves)
-    widths = widths_of(measured, brush.hand) if brush.hand.widened else None
+    sizes = size_along(brush, tracks, frames_at)
+    widths = widths_of(measured, brush.hand, sizes) if brush.hand.widened or sizes else None
     divided = runs_of(tracks, brush.ends)
     cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
     _refuse_lengths(brush, cut.runs.length + cut.runs.beyond.sum(axis=1))  # with what mitres lay beyond the vertex
     free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
-    spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths)
-    pieces = dealt(merged(tracks, stops, ends, cut.stops), brush.variants, len(brush.pieces.repeat), tracks)
+    taking = taking_of(brush, tracks, frames_at)
+    spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths, taking, (ends, cut.stops))
+    stops = multiplied(merged(tracks, stops, ends, cut.stops), brush, tracks, frames_at)
+    pieces = dealt(stops, brush.variants, len(brush.pieces.repeat), tracks)
     legs = divided.legs(tracks, pieces)
-    placed = placed_at(pieces, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
-    soft = softened(tracks, divided.corners, brush.hand, curves=curves) if brush.travel.bent else None
+
+    def place(attempt: int) -> Placed:
+        own = varied(pieces, brush, tracks, frames_at, extents.length, attempt)
+        return placed_at(own, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
+
+    placed, left_out = kept_apart(place, brush.looseness.keep_apart_mm)
+    placed = seen(placed)
+    soft = softened(tracks, divided.corners, brush.hand, curves=curves, sizes=sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
-    if brush.joins.by_outlines:
+    if brush.loose:
+        joins = as_drawn_apart(joins, brush, placed, drawn.places, tracks.tightest)
+    elif brush.joins.by_outlines:
         joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)
     closes, broken = closes_of(placed, brush, tracks, drawn.cuts, drawn.places)
-    own = extents.first(len(brush.pieces.repeat))
     said = said_of(
-        placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, lengths=own.length, gaps=own.gap, lean=own.lean, widths=widths,
-        frames_at=frames_at, broken=broken,
+        placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, taken=_at_their_largest(brush, stops), widths=widths,
+        frames_at=frames_at, broken=broken, left_out=left_out,
     )  # fmt: skip
     return by_line(tracks, placed, drawn.outlines, drawn.cuts, closes, joins, said)
 
 
+def _at_their_largest(brush: Brush, stops: Stops) -> Taken:
+    """Return what the repeat's variants take, as large as the largest piece."""
+    own, largest = repeat_extents(brush), float(stops.size.max(initial=1.0))
+    return Taken(own.length * largest, own.gap * largest, own.lean * largest)
+
+
 def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
-    """Return how many mm are to be filled with pieces at the size of the thinnest; a row's parallel may be much longer than its line."""
+    """Return how many mm would be filled with as many pieces as may be laid; a row's parallel may be much longer than its line."""
     beside = (0.0, *brush.rows.beside_mm)
     lengths = [line.line.length * len(beside) for line in lines]
     if follow_parallels(brush.travel, brush.rows):
-        refuse_too_many(sum(lengths) / brush.hand.thinnest, repeat_extents(brush))  # before any parallel is drawn
+        refuse_too_many(sum(lengths) * brush.crowding, repeat_extents(brush))  # before any parallel is drawn
         lengths = [parallel(line.line, aside).length for line in lines for aside in beside]
-    return sum(lengths) / brush.hand.thinnest
+    return sum(lengths) * brush.crowding
 
 
 def _curves_to_bend(brush: Brush, tracks: Tracks) -> float:
@@ -147,15 +167,19 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> float:
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:
     """Refuse what would take too many pieces to fill, once over the whole line aside."""
     if not brush.travel.once:
-        refuse_too_many(float(lengths.sum()) / brush.hand.thinnest, repeat_extents(brush))
+        refuse_too_many(float(lengths.sum()) * brush.crowding, repeat_extents(brush))
 
 
 def _as_travelled(brush: Brush) -> Brush:
-    """Return the brush as its way of travel has it: a piece over the whole line follows it, and takes corners round or about the vertex."""
-    if not brush.travel.once:
+    """Return the brush as its way of travel has it: a piece over the whole line follows it, and takes corners round or about the vertex;
+    scattered ones are not eased, and no corner is made of them but by a piece of its own.
+    """
+    if brush.travel.kind == "repeated":
         return brush
-    ends = {key: style if (style := getattr(brush.ends, key)) in PASSED else "through" for key in ("outside_corner", "inside_corner")}
-    return brush.changed({"travel": {"facing": "line"}, "ends": ends})
+    kept = PASSED if brush.travel.once else (*PASSED, "piece")
+    ends = {key: style if (style := getattr(brush.ends, key)) in kept else "through" for key in ("outside_corner", "inside_corner")}
+    own = {"travel": {"facing": "line"}} if brush.travel.once else {"spacing": {"ease": "leave"}}
+    return brush.changed({**own, "ends": ends})
 
 
 def _in_proportion(brush: Brush, track: MeasuredLine) -> Brush:

@@ -40,29 +40,34 @@ class Brush(Versioned, table=True):
 
     ``motif_id`` is its first repeat piece; ``pieces`` holds motif ids by role: ``repeat`` the other
     variants in order, ``start``, ``end``, ``outside_corner``, ``inside_corner`` one each. Where the
-    repeat is a border, ``border`` tells the ``motif_id`` it was made of and its ``arrangement``.
+    repeat is a border, ``border`` tells the ``motif_id`` it was made of and its ``arrangement``. ``pinned`` are arrangements of what
+    varies that were found good.
     """
 
     name: str
     motif_id: int = Field(sa_column=Column(Integer, ForeignKey("motif.id"), nullable=False, index=True))
     settings: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     pieces: dict = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    pinned: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
 class Page(Versioned, table=True):
-    """A sheet in mm; ``ground`` is its colour or none, ``scenery`` flat shapes drawn under the lines."""
+    """A sheet in mm; ``ground`` is its colour or none, ``scenery`` flat shapes drawn under the lines, ``palette`` its inks, each with a
+    ``name`` and a ``colour``.
+    """
 
     name: str
     width_mm: float
     height_mm: float
     ground: str | None = None
     scenery: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    palette: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
 class Line(Versioned, table=True):
     """A line on a page: ``source`` says how it was drawn, ``path`` is the path data in mm it gives.
 
-    ``seed`` is the number that chance knows it by; it keeps it when lines are reordered.
+    ``seed`` is the number that chance knows it by; it keeps it when lines are reordered. Inks and arrangement go before the brush's.
     """
 
     page_id: int = Field(sa_column=Column(Integer, ForeignKey("page.id", ondelete="CASCADE"), nullable=False, index=True))
@@ -73,6 +78,8 @@ class Line(Versioned, table=True):
     path: str
     size_pct: float = 100.0
     ink: str | None = None
+    second_ink: str | None = None
+    arrangement: int | None = None
     visible: bool = True
     seed: int = 0
 

@@ -8,7 +8,7 @@ from ..core.errors import InputError
 from ..core.making.brushes import hung_at
 from ..core.making.cutting import cut_in_three
 from ..core.making.suiting import Suit, of_strip, suited
-from ..core.reading.brush_document import refuse_unbuilt
+from ..core.reading.brush_document import refuse_together
 from ..core.values.brush import SECTIONS, Role, Settings
 from ..store import tables
 from ..store.history import Change, make_step
@@ -79,15 +79,18 @@ def _settings(patch: dict) -> dict:
 
 
 def merged_settings(settings: Settings, patch: dict) -> Settings:
-    """Apply a JSON merge patch and check the result; raises InputError for what cannot be laid yet."""
+    """Apply a JSON merge patch and check the result; raises InputError for what cannot be together."""
     data, defaults = settings.model_dump(), Settings().model_dump()
     for section, entries in patch.items():
+        if section == "variations":
+            data[section] = entries or []
+            continue
         if section not in SECTIONS or not isinstance(entries, dict):
             raise InputError(f"{section}: this key is not known")
         for key, value in entries.items():
             data[section][key] = defaults[section].get(key) if value is None else value
     merged = Settings.model_validate(data)
-    refuse_unbuilt(merged)
+    refuse_together(merged)
     return merged
 
 

@@ -16,7 +16,6 @@ from ..core.making.cutting import clipped_to_box
 from ..core.making.parts import MOST_PARTS, checked_size
 from ..core.maths.recent import Recent
 from ..core.measuring.arc_length import measure
-from ..core.reading.brush_document import brush_of
 from ..core.values.brush import Brush
 from ..core.values.drawing import Drawing, Flat
 from ..core.values.laid import LaidLine
@@ -26,7 +25,7 @@ from ..store import tables
 from ..store.history import Change, make_step
 from .brushes import merged_settings
 from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
-from .rows import all_ids, brush_from_row, held_of, ids_by_role, line_of, motif_rows, pieces_of, row_of, settings_of
+from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, ink_code, line_of, motif_rows, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
 _lines: Recent[LaidScene] = Recent(1_000_000, weigh=lambda laid: laid.weight)  # at 240 bytes a stamped piece, 240 MB in all
@@ -39,8 +38,7 @@ class DraftLine:
     brush_id: int
     source: dict
     line_id: int | None = None
-    size_pct: float = 100.0
-    ink: str | None = None
+    own: OfLine = AS_ITS_BRUSH
 
 
 @dataclass(frozen=True)
@@ -102,18 +100,17 @@ def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene 
         if measured is None:
             return None
         line, path = LineToLay(measured, row.seed), path_data_from_line(measured.line)
-    pieces = pieces_of(session, ids_by_role(brush_row))
-    brush = brush_of(brush_row.name, pieces, settings, where=brush_row.name).at_size(row.size_pct / 100)
-    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, row.ink, path), passing=cure is not None)
+    brush = brush_from_row(session, brush_row, OfLine.of(row), settings=settings)
+    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, brush, path), passing=cure is not None)
 
 
 def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, seed: int) -> Scene:
     """Return a line as it would be; chance knows it by ``seed`` as it will once the line is kept."""
     brush_row = row_of(session, "brush", draft.brush_id)
     line = line_from_source(draft.source)
-    brush = brush_from_row(session, brush_row, size_pct=draft.size_pct)
+    brush = brush_from_row(session, brush_row, draft.own)
     key = "draft" if row is None else f"line-{row.id}"
-    about = _about(session, draft.line_id, brush_row, draft.ink, path_data_from_line(line))
+    about = _about(session, draft.line_id, brush_row, brush, path_data_from_line(line))
     return Scene(key, brush, LineToLay(measure(line), seed), about, passing=True)
 
 
@@ -122,8 +119,8 @@ def laid_page(scenes: Sequence[Scene], *, cures: bool, overtaken: Overtaking) ->
     return laid_anew(scenes, _lines, overtaken=overtaken, cures=cures)
 
 
-def _about(session: Session, line_id: int | None, brush: tables.Brush, ink: str | None, path: str) -> dict[str, Any]:
-    ids = all_ids(brush)
+def _about(session: Session, line_id: int | None, row: tables.Brush, brush: Brush, path: str) -> dict[str, Any]:
+    ids, ink = all_ids(row), ink_code(brush.pieces.motifs, brush.ink)
     rows = motif_rows(session, ids)
     return {"line_id": line_id, "motif_ids": ids, "motif_versions": [rows[i].version for i in ids], "ink": ink, "path": path}
 
@@ -134,7 +131,7 @@ def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[
     laid, rows = [], [row for row in lines_of(session, page_id) if row.visible]
     held = held_of(session, rows)
     for row in rows:
-        brush = brush_from_row(session, row_of(session, "brush", row.brush_id), size_pct=row.size_pct, ink=row.ink)
+        brush = brush_from_row(session, row_of(session, "brush", row.brush_id), OfLine.of(row))
         laid.append((brush, lay(brush, [line_of(row)])[0]))
     del held
     return page, laid

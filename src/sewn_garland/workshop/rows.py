@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any, NamedTuple
@@ -12,7 +12,9 @@ from typing import Any, NamedTuple
 from sqlalchemy.orm.util import identity_key
 from sqlmodel import Session, SQLModel, col, select
 
-from ..core.colouring import inked
+from ..core.colouring.coloured import inks
+from ..core.colouring.inked import with_pictures_in
+from ..core.errors import InputError
 from ..core.making.brushes import laid_part
 from ..core.making.cutting import clipped_to
 from ..core.maths.recent import Recent
@@ -20,7 +22,7 @@ from ..core.measuring.arc_length import measure
 from ..core.reading.brush_document import brush_of
 from ..core.reading.svg_lines import line_from_path_data
 from ..core.reading.svg_motif import motif_from_svg
-from ..core.values.brush import SINGLE_ROLES, Brush, Pieces, Role, Settings
+from ..core.values.brush import SINGLE_ROLES, Brush, Ink, Pieces, Role, Settings
 from ..core.values.line import MeasuredLine
 from ..core.values.motif import Motif
 from ..core.values.tracks import LineToLay
@@ -31,6 +33,7 @@ from .parked import whole
 CutsMm = tuple[float, float] | None
 JointPair = tuple[tuple[float, float], tuple[float, float]] | None
 FRAME = re.compile(r'<svg [^>]*?width="([\d.]+)mm" height="([\d.]+)mm"')
+PLAIN = Ink()
 _motifs: Recent[Motif] = Recent(64)  # a motif may hold a picture of some megabytes
 
 
@@ -93,14 +96,33 @@ def piece_of(session: Session, row: tables.Motif) -> Motif:
     return motif if motif.cuts is None else clipped_to(motif, *motif.cuts)
 
 
-def laid_of(session: Session, row: tables.Motif, ink: str | None = None) -> Motif:
-    """Return a motif as it is laid, divided where it interlocks, in the line's ink where one is given."""
-    return _laid(motif_of(session, row), ink)
+def laid_of(session: Session, row: tables.Motif, ink: Ink = PLAIN) -> Motif:
+    """Return a motif as it is laid, divided where it interlocks, its pictures in an ink."""
+    motif = motif_of(session, row)
+    return _laid(motif, ink_code([motif], ink))
 
 
 @lru_cache(maxsize=64)
 def _laid(motif: Motif, ink: str | None) -> Motif:
-    return inked(laid_part(motif), ink)
+    return with_pictures_in(laid_part(motif), ink_of_code(ink))
+
+
+def ink_code(motifs: Iterable[Motif], ink: Ink) -> str | None:
+    """Return what an ink gives, written to be asked for with a motif, where any of the motifs has a picture to colour; None elsewhere."""
+    if not inks(ink) or all(shape.picture is None for motif in motifs for shape in motif.shapes):
+        return None
+    return ".".join([ink.gives, ink.darkest, (ink.ink or "").removeprefix("#"), ink.coverage])
+
+
+def ink_of_code(code: str | None) -> Ink:
+    """Return the ink that ``ink_code`` wrote; raises InputError for another text."""
+    if code is None:
+        return PLAIN
+    try:
+        gives, darkest, colour, coverage = code.split(".")
+        return Ink.model_validate({"gives": gives, "darkest": darkest, "ink": f"#{colour}" if colour else None, "coverage": coverage})
+    except ValueError:
+        raise InputError("this ink is not known; take one of the page") from None
 
 
 def ids_by_role(row: tables.Brush) -> dict[Role, list[int]]:
@@ -141,7 +163,7 @@ def held_of(session: Session, lines: Sequence[tables.Line]) -> list[SQLModel]:
     return [*brushes, *motif_rows(session, sorted({i for brush in brushes for i in all_ids(brush)})).values()]
 
 
-def pieces_of(session: Session, ids: dict[Role, list[int]], ink: str | None = None) -> Pieces:
+def pieces_of(session: Session, ids: dict[Role, list[int]], ink: Ink = PLAIN) -> Pieces:
     """Return the motifs of a brush's pieces as they are laid."""
     rows = motif_rows(session, laid_ids(ids))
     made = {role: tuple(laid_of(session, rows[i], ink) for i in of_role) for role, of_role in ids.items()}
@@ -149,10 +171,36 @@ def pieces_of(session: Session, ids: dict[Role, list[int]], ink: str | None = No
     return Pieces(repeat, **{role: motif for role, (motif,) in made.items()})
 
 
-def brush_from_row(session: Session, row: tables.Brush, *, size_pct: float = 100.0, ink: str | None = None) -> Brush:
-    """Return the brush that a line lays: settings, its pieces in the line's ink, and the line's own size on top."""
-    pieces = pieces_of(session, ids_by_role(row), ink)
-    return brush_of(row.name, pieces, settings_of(row), where=row.name).at_size(size_pct / 100)
+class OfLine(NamedTuple):
+    """What a line has of its own beside its brush: its size, and where they are not None its inks and its arrangement."""
+
+    size_pct: float = 100.0
+    ink: str | None = None
+    second_ink: str | None = None
+    arrangement: int | None = None
+
+    @classmethod
+    def of(cls, row: tables.Line) -> OfLine:
+        return cls(row.size_pct, row.ink, row.second_ink, row.arrangement)
+
+    def settings(self, settings: Settings) -> Settings:
+        """Return a brush's settings as the line has them, its size aside."""
+        inks = {key: value for key, value in (("ink", self.ink), ("second_ink", self.second_ink)) if value is not None}
+        if inks:
+            settings = settings.model_copy(update={"ink": settings.ink.model_copy(update=inks)})
+        if self.arrangement is not None:
+            settings = settings.model_copy(update={"variants": settings.variants.model_copy(update={"arrangement": self.arrangement})})
+        return settings
+
+
+AS_ITS_BRUSH = OfLine()
+
+
+def brush_from_row(session: Session, row: tables.Brush, own: OfLine = AS_ITS_BRUSH, *, settings: Settings | None = None) -> Brush:
+    """Return the brush that a line lays: its settings, or others that are tried, with what the line has of its own on top."""
+    settings = own.settings(settings_of(row) if settings is None else settings)
+    pieces = pieces_of(session, ids_by_role(row), settings.ink)
+    return brush_of(row.name, pieces, settings, where=row.name).at_size(own.size_pct / 100)
 
 
 def repeat_alone(session: Session, row: tables.Brush) -> Brush:

@@ -9,17 +9,18 @@ from lxml import etree
 from PIL import Image
 
 from making import SVG, bar, brush, drawing, measured, svg
-from sewn_garland.core.assemble import painted
-from sewn_garland.core.colouring import inked
+from sewn_garland.core.assemble import painted, pieces_list
+from sewn_garland.core.colouring.inked import inked
 from sewn_garland.core.drawing.buffers import pack, unpack
 from sewn_garland.core.drawing.columns import TABLES, Columns, bend_columns, join_columns, piece_columns
 from sewn_garland.core.drawing.png import pixels_of, png_from_svg
 from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
-from sewn_garland.core.drawing.tables import pieces_csv, turn_deg_of
+from sewn_garland.core.drawing.tables import turn_deg_of
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping.shaped import Detail
+from sewn_garland.core.values.brush import Ink
 
 TWO_TONE = svg('<path d="M1 1C3 0 7 0 9 1L9 3H1Z" fill="#336" fill-opacity=".5"/><path d="M2 2H8" stroke="#fc0" stroke-width=".4" fill="none" '
                'stroke-linecap="round" stroke-dasharray="1 .7"/>', 10, 4)  # fmt: skip
@@ -104,7 +105,7 @@ def test_a_drawing_that_kills_the_renderer_leaves_us_alive():
 
 def test_pieces_list_has_a_row_a_piece_and_full_precision():
     drawn = laid("M0 0H25V25", "M1 1L1 1", "M0 50H30", outside_corner="butt", gap=0.1)
-    rows = list(csv.DictReader(io.StringIO(pieces_csv([line for _, line in drawn]))))
+    rows = list(csv.DictReader(io.StringIO(pieces_list([(brush(), line) for _, line in drawn]))))
     assert [(r["line"], r["run"], r["index"]) for r in rows] == [
         ("0", "0", "0"), ("0", "0", "1"), ("0", "1", "2"), ("0", "1", "3"), ("2", "0", "0"), ("2", "0", "1")]  # fmt: skip
     assert {r["role"] for r in rows} == {"repeat"}
@@ -117,12 +118,12 @@ def test_angles_are_given_within_half_a_turn():
 
 
 def test_ink_turns_every_paint_and_keeps_what_covers_half():
-    motif = inked(motif_from_svg(TWO_TONE), "#102030")
+    motif = inked(motif_from_svg(TWO_TONE), Ink(ink="#102030"))
     assert motif.shapes[0].fill.colour == "#102030"
-    assert motif.shapes[0].fill.opacity == 0.5
+    assert motif.shapes[0].fill.opacity == pytest.approx(0.5, abs=1 / 510)  # eight bits
     assert motif.shapes[1].stroke.paint.colour == "#102030"
     assert motif.shapes[1].fill is None
-    assert inked(motif, None) is motif
+    assert inked(motif, Ink()) is motif
 
 
 def test_buffers_come_back_as_they_went():

@@ -12,7 +12,6 @@ import pytest
 from making import bar_svg, brush_document
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.reading.brush_document import (
-    NOT_BUILT,
     bound_sentence,
     document_from_data,
     published_schema,
@@ -66,11 +65,43 @@ def test_wrong_values_are_refused_by_their_path(sections, says):
         document_from_data(brush_document(**sections))
 
 
-@pytest.mark.parametrize(("path", "value"), [(p, v) for p, values in NOT_BUILT.items() for v in sorted(values)])
-def test_what_is_not_built_is_refused_and_never_ignored(tmp_path, path, value):
-    section, key = path.split(".")
-    with pytest.raises(InputError, match=f"{section}.{key}: “{value}” is not built yet"):
-        read_brush(written(tmp_path, brush_document(**{section: {key: value}})))
+def varies(of, between, **more):
+    return {"of": of, "between": between, **more}
+
+
+@pytest.mark.parametrize(
+    ("sections", "says"),
+    [({"travel": {"kind": "scattered", "round_bends": "jointed"}}, "scattered pieces do not hang by joints; let them go rigid or bent"),
+     ({"travel": {"round_bends": "jointed"}, "variations": [varies("size", [50, 100])]}, "so their size cannot vary: let them go rigid"),
+     ({"travel": {"kind": "once_length"}, "variations": [varies("count", [1, 3])]}, "a piece laid once fills its line"),
+     ({"ends": {"outside_corner": "mitre"}, "variations": [varies("gap", [0, 50])]}, "so their gap cannot follow chance there")],
+)  # fmt: skip
+def test_settings_that_cannot_be_together_are_refused_and_never_ignored(tmp_path, sections, says):
+    with pytest.raises(InputError, match=says):
+        read_brush(written(tmp_path, brush_document(**sections)))
+
+
+@pytest.mark.parametrize(
+    ("variation", "says"),
+    [(varies("size", [50, 1200]), "size goes between values from 0 and 1000 %; 1200 lies beyond, take one within"),
+     (varies("opacity", [0, 101]), "opacity goes between values from 0 and 100 %; 101 lies beyond"),
+     (varies("count", [1, 101]), "count goes between values from 0 and 100 pieces; 101 lies beyond"),
+     (varies("size", [50, 100], follows="length", over=3), "what follows length has no over: leave it out"),
+     (varies("size", [50, 100], follows="turns", over=1), r"over must be from 2 to 2e\+06 for what follows turns \(came: 1\)"),
+     (varies("size", [50, 100], follows="pieces", over=2.5), "over counts whole pieces; 2.5 is none"),
+     (varies("size", [50, 100], response=[[0, 0], [0.5, 1], [0.4, 1], [1, 1]]), "a response rises from point to point; 0.4 comes after 0.5"),
+     (varies("size", [50, 100], response=[[0.1, 0], [1, 1]]), "a response goes from 0 to 1; this one goes from 0.1 to 1"),
+     (varies("size", [50, 100], response=[[0, 0], [1, 1.5]]), "it must be at most 1"),
+     (varies("width", [50, 100]), "it must be 'size'"), (varies("size", [50, 100], follows="moon"), "it must be 'chance'")],
+)  # fmt: skip
+def test_variations_out_of_limits_are_refused_with_what_to_do(variation, says):
+    with pytest.raises(InputError, match=says):
+        document_from_data(brush_document(variations=[variation]))
+
+
+def test_more_than_32_variations_are_refused():
+    with pytest.raises(InputError, match="variations: "):
+        document_from_data(brush_document(variations=[varies("turn", [0, 9])] * 33))
 
 
 def test_pieces_of_every_role_are_read_in_one_order(tmp_path):

@@ -10,12 +10,13 @@ import pytest
 from PIL import Image
 
 from making import brush, drawing, svg
-from sewn_garland.core.colouring import inked
+from sewn_garland.core.colouring.inked import inked
 from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.svg import compact_svg, motif_svg, plain_svg
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.brush import Ink
 
 STOPS = '<stop offset="0" stop-color="#a63a2f"/><stop offset=".4" stop-color="#c9971c" stop-opacity=".6"/><stop offset="1" stop-color="#2c4a84"/>'
 
@@ -75,7 +76,7 @@ def test_compact_and_plain_drawings_look_the_same_with_gradients_and_pictures(na
 
 
 def test_ink_turns_gradients_and_pictures_and_keeps_what_they_cover():
-    motif = inked(motif_from_svg(svg(DRAWINGS["radial with focus"] + DRAWINGS["a picture, turned"])), "#204060")
+    motif = inked(motif_from_svg(svg(DRAWINGS["radial with focus"] + DRAWINGS["a picture, turned"])), Ink(ink="#204060"))
     seen = pixels(motif_svg(motif))
     strong = seen[..., 3] > 250
     assert np.abs(seen[strong][:, :3] - [0x20, 0x40, 0x60]).max() <= 8  # the picture is resampled

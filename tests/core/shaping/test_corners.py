@@ -8,8 +8,8 @@ from shapely import LineString, MultiPolygon, Polygon, box
 from shapely.ops import unary_union
 
 from making import bar, brush, drawing, measured, svg
+from sewn_garland.core.assemble import pieces_list
 from sewn_garland.core.drawing.svg import compact_svg
-from sewn_garland.core.drawing.tables import pieces_csv
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.measuring.arc_length import frames_at
@@ -138,7 +138,7 @@ def test_the_allowance_is_that_of_the_right_angle_times_tan_of_half_the_turn():
 
 
 def test_a_corner_piece_is_one_row_with_the_run_it_follows():
-    rows = [row.split(",") for row in pieces_csv([cornered(RECTANGLE)]).splitlines()[1:]]
+    rows = [row.split(",") for row in pieces_list([(brush(bar(), bar()), cornered(RECTANGLE))]).splitlines()[1:]]
     corners = [(row[1], row[3], float(row[5]) % 380) for row in rows if row[3] != "repeat"]
     assert corners == [("0", "outside_corner", 120), ("1", "outside_corner", 190), ("2", "outside_corner", 310), ("3", "outside_corner", 0)]
     index = [int(row[2]) for row in rows]

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from making import bar, brush, measured, svg
-from sewn_garland.core.drawing.tables import pieces_csv
+from sewn_garland.core.assemble import pieces_list
 from sewn_garland.core.lay import lay
 from sewn_garland.core.making.brushes import as_laid
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -80,5 +80,6 @@ def test_a_chain_has_clasps_at_its_ends():
 
 
 def test_the_list_of_pieces_says_each_role_and_its_place_in_it():
-    rows = [row.split(",")[2:5] for row in pieces_csv([laid("M0 0H41", brush(bar(10), bar(5), start_piece=bar(6)))]).splitlines()[1:]]
+    own = brush(bar(10), bar(5), start_piece=bar(6))
+    rows = [row.split(",")[2:5] for row in pieces_list([(own, laid("M0 0H41", own))]).splitlines()[1:]]
     assert rows == [["0", "start", "0"], ["1", "repeat", "0"], ["2", "repeat", "1"], ["3", "repeat", "0"], ["4", "repeat", "1"]]

@@ -923,9 +923,32 @@ export interface components {
         };
         /**
          * Ink
-         * @description How the colours of a line come to lie on what is below: each piece's share of cover, the finished line's, and the blending.
+         * @description What a line's ink gives its artwork, and how the colours come to lie on what is below: each piece's share of cover, the finished
+         *     line's, and the blending. A line on a page may have inks of its own, which go before the brush's.
          */
         Ink: {
+            /**
+             * Gives
+             * @default everything
+             * @enum {string}
+             */
+            gives: "nothing" | "hue" | "hue_strength" | "everything";
+            /**
+             * Darkest
+             * @default black
+             * @enum {string}
+             */
+            darkest: "black" | "ink";
+            /** Ink */
+            ink?: string | null;
+            /** Second Ink */
+            second_ink?: string | null;
+            /**
+             * Coverage
+             * @default as_drawn
+             * @enum {string}
+             */
+            coverage: "as_drawn" | "light_shows" | "dark_shows";
             /**
              * Per Piece Pct
              * @default 100
@@ -977,6 +1000,17 @@ export interface components {
             tone_tolerance: number;
         };
         /**
+         * Looseness
+         * @description What holds between pieces that lie loosely.
+         */
+        Looseness: {
+            /**
+             * Keep Apart Mm
+             * @default 0
+             */
+            keep_apart_mm: number;
+        };
+        /**
          * MotifSummary
          * @description A motif without its shapes, which are asked for once a version; ``cut`` says that only a stretch of it is laid.
          */
@@ -1016,6 +1050,18 @@ export interface components {
             scenery: {
                 [key: string]: unknown;
             }[];
+            /** Palette */
+            palette: components["schemas"]["PaletteInk"][];
+        };
+        /**
+         * PaletteInk
+         * @description An ink of a page's palette.
+         */
+        PaletteInk: {
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string;
         };
         /**
          * Rows
@@ -1041,7 +1087,7 @@ export interface components {
         };
         /**
          * Settings
-         * @description The sections of a brush document that say how its pieces travel.
+         * @description The sections of a brush document that say how its pieces travel; ``variations`` is a list of what varies.
          */
         Settings: {
             /**
@@ -1112,6 +1158,11 @@ export interface components {
             joins: components["schemas"]["Joins"];
             /**
              * @default {
+             *       "gives": "everything",
+             *       "darkest": "black",
+             *       "ink": null,
+             *       "second_ink": null,
+             *       "coverage": "as_drawn",
              *       "per_piece_pct": 100,
              *       "ceiling_pct": 100,
              *       "laid_on_as": "normal",
@@ -1119,6 +1170,17 @@ export interface components {
              *     }
              */
             ink: components["schemas"]["Ink"];
+            /**
+             * Variations
+             * @default []
+             */
+            variations: components["schemas"]["Variation"][];
+            /**
+             * @default {
+             *       "keep_apart_mm": 0
+             *     }
+             */
+            looseness: components["schemas"]["Looseness"];
         };
         /** Spacing */
         Spacing: {
@@ -1212,6 +1274,43 @@ export interface components {
              * @default 1
              */
             arrangement: number;
+        };
+        /**
+         * Variation
+         * @description A property of the pieces that follows a source between two values, first what it is where the source gives least.
+         *
+         *     ``response`` are points (share of the source, share of the way) of a curve between them, none the straight way; ``gather_pct``
+         *     draws chance to the middle; ``over`` is how many pieces, or how far, a source takes from least to most.
+         */
+        Variation: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "size" | "squash" | "opacity" | "strength" | "turn" | "hue" | "across" | "along" | "gap" | "lightness" | "mix" | "count" | "mirror_up_down" | "mirror_left_right";
+            /**
+             * Follows
+             * @default chance
+             * @enum {string}
+             */
+            follows: "chance" | "pressure" | "tilt" | "tilt_side" | "twist" | "speed" | "direction" | "pieces" | "distance" | "length" | "turns";
+            /** Between */
+            between: [
+                number,
+                number
+            ];
+            /** Response */
+            response?: [
+                number,
+                number
+            ][] | null;
+            /**
+             * Gather Pct
+             * @default 0
+             */
+            gather_pct: number;
+            /** Over */
+            over?: number | null;
         };
         /**
          * WidthPoint
@@ -2593,6 +2692,10 @@ export interface components {
             size_pct: number;
             /** Ink */
             ink: string | null;
+            /** Second Ink */
+            second_ink: string | null;
+            /** Arrangement */
+            arrangement: number | null;
             /** Visible */
             visible: boolean;
         };
@@ -2663,6 +2766,10 @@ export interface components {
             size_pct: number;
             /** Ink */
             ink?: string | null;
+            /** Second Ink */
+            second_ink?: string | null;
+            /** Arrangement */
+            arrangement?: number | null;
         };
         /**
          * HandSource
@@ -2759,7 +2866,7 @@ export interface components {
         };
         /**
          * LineChange
-         * @description What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change, made to a copy of the
+         * @description What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change, made to a copy of the
          *     brush for this line and those given ``on_copy``.
          */
         LineChange: {
@@ -2775,6 +2882,10 @@ export interface components {
             size_pct?: number | null;
             /** Ink */
             ink?: string | "own" | null;
+            /** Second Ink */
+            second_ink?: string | "own" | null;
+            /** Arrangement */
+            arrangement?: number | "own" | null;
             /** Visible */
             visible?: boolean | null;
             /** Move By */

@@ -5,6 +5,8 @@ export const TABLES = {
   pieces: { dtype: "f4", width: 6 },
   motif: { dtype: "u2", width: 1 },
   opacity: { dtype: "f4", width: 1 },
+  paints: { dtype: "u4", width: 1 },
+  colouring: { dtype: "u4", width: 1 },
   drawn: { dtype: "u4", width: 1 },
   outline: { dtype: "f4", width: 2 },
   contours: { dtype: "u4", width: 5 },
@@ -29,6 +31,15 @@ export const MOTIF = { motif: 0, width: 1 } as const;
 
 /** A row a piece: how much of what is below it covers, 0 to 1; left out where all cover whole. */
 export const OPACITY = { share: 0, width: 1 } as const;
+
+/**
+ * A row a colouring: every paint of a motif, 0xRRGGBBAA, shape by shape the fill's and the stroke's, of each its colour,
+ * then its gradient's stops; left out where pieces keep their motif's.
+ */
+export const PAINTS = { paint: 0, width: 1 } as const;
+
+/** A row a piece: which colouring it has; left out where it is its motif's place. */
+export const COLOURING = { row: 0, width: 1 } as const;
 
 /** A row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined; left out where all are stamped. */
 export const DRAWN = { how: 0, width: 1 } as const;

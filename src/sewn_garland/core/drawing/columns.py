@@ -31,6 +31,9 @@ TABLES = {
     "pieces": Table("f4", tuple("abcdef"), "a row a piece: the affine map to the page, mm, from about its base line's middle"),
     "motif": Table("u2", ("motif",), "a row a piece: its motif's place among the brush's; left out where there is one"),
     "opacity": Table("f4", ("share",), "a row a piece: how much of what is below it covers, 0 to 1; left out where all cover whole"),
+    "paints": Table("u4", ("paint",), "a row a colouring: every paint of a motif, 0xRRGGBBAA, shape by shape the fill's and the "
+                    "stroke's, of each its colour, then its gradient's stops; left out where pieces keep their motif's"),
+    "colouring": Table("u4", ("row",), "a row a piece: which colouring it has; left out where it is its motif's place"),
     "drawn": Table("u4", ("how",), "a row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined; left out where all are stamped"),
     "outline": Table("f4", ("x", "y"), "points of outlines, mm: of each contour a first one and three a cubic"),
     "contours": Table("u4", ("start", "piece", "shape", "closed", "stroked"), "a row a contour: its first point, piece and shape"),
@@ -68,6 +71,10 @@ def piece_columns(item: PaintedPieces, cuts: BisectorCuts | None = None) -> list
         out.append(Columns("motif", item.motif[:, None]))
     if item.all_cover != 1:
         out.append(Columns("opacity", item.covers[:, None]))
+    if item.colours is not None:
+        out.append(Columns("paints", item.colours.table))
+        if not np.array_equal(item.colours.which, item.motif):
+            out.append(Columns("colouring", item.colours.which[:, None]))
     outlines = item.outlines
     if outlines is not None and len(outlines.pieces):
         how = np.zeros((len(item.motif), 1), np.uint32)

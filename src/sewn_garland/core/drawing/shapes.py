@@ -10,6 +10,7 @@ import numpy as np
 
 from ..artwork.fading import faded
 from ..artwork.fills import without_strokes
+from ..artwork.paints import in_own_colours
 from ..errors import InputError, LimitError
 from ..maths.affine import compose
 from ..values.drawing import Drawing, Group, PaintedPieces
@@ -23,6 +24,7 @@ Box = tuple[float, float, float, float]
 def shapes_of(item: PaintedPieces, pieces: Iterable[int]) -> list[Shape]:
     """Return the shapes of some pieces as they lie on the page, in mm, covering what the pieces do; they belong to no group."""
     out: list[Shape] = []
+    item = in_own_colours(item)
     for i in pieces:
         motif = item.artwork[int(item.motif[i])]
         a, b, c, d, e, f = item.matrices[i]

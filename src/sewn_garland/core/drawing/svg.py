@@ -6,19 +6,23 @@ import base64
 import json
 import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import replace
 from xml.sax.saxutils import quoteattr
 
 import numpy as np
 
 from ..artwork.fills import without_strokes
-from ..values.drawing import Drawing, Flat, Group, Item, PagePicture, PaintedPieces
+from ..artwork.paints import in_own_colours, paints_of
+from ..values.drawing import Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from ..values.motif import Motif, Paint, Shape, Stroke, mapped, picture_of
 from ..values.outlines import ShapedOutlines
 from .meshes import picture_on_mesh
-from .svg_servers import Servers, blending, cover, group_markup, short
+from .svg_servers import Servers, blending, cover, group_markup, literal, short
 from .svg_shaped import shaped_markup
 
 BLOCK_PIECES = 20_000  # written in one go: their numbers take some 40 MB on the way; chosen
+MOST_COLOURINGS = 64  # of a line's motifs, up to which each is defined once; chosen
+COLOUR_OF_USE = ' color="#%06x"'
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 
@@ -35,10 +39,19 @@ def compact_parts(drawing: Drawing) -> Iterator[str]:
 
     def pieces(item: PaintedPieces) -> str:
         if item.outlines is not None:
-            return _shaped(item, item.outlines, servers, ids)
-        names = [ids.setdefault(f"{_all_cover(item)}>{_shapes_markup(m, servers)}", _short_name(len(ids))) for m in item.artwork]
-        templates = [f'<use href="#{name}" transform="matrix(%.5f %.5f %.5f %.5f %.3f %.3f)"{_own_cover(item)}/>\n' for name in names]
+            return _shaped(in_own_colours(item), item.outlines, servers, ids)
+        own = _own_colours_of(item)
+        item = item if own is not None else in_own_colours(item)
+        artwork = item.artwork if own is None or item.colours is None else [_in_current_colour(m, item.colours) for m in item.artwork]
+        markup = [_shapes_markup(m, servers) for m in artwork]
+        numbers = f'%.5f %.5f %.5f %.5f %.3f %.3f)"{_own_cover(item)}{"" if own is None else COLOUR_OF_USE}'
+        if len(markup) > MOST_COLOURINGS:
+            templates = [f'<g{_all_cover(item)} transform="matrix({numbers}>{literal(shapes)}</g>\n' for shapes in markup]
+        else:
+            names = [ids.setdefault(f"{_all_cover(item)}>{shapes}", _short_name(len(ids))) for shapes in markup]
+            templates = [f'<use href="#{name}" transform="matrix({numbers}/>\n' for name in names]
         table = item.matrices if item.all_cover is not None else np.column_stack([item.matrices, item.covers])
+        table = table if own is None else np.column_stack([table.astype(object), own.astype(object)])
         return NEEDLESS_ZERO.sub("", _filled(templates, item.motif, lambda index, v: table[index]))
 
     body = _body(drawing.items, pieces, servers)
@@ -46,11 +59,37 @@ def compact_parts(drawing: Drawing) -> Iterator[str]:
     yield from _document(drawing.width_mm, drawing.height_mm, defs, body, drawing.ground)
 
 
+def _own_colours_of(item: PaintedPieces) -> np.ndarray | None:
+    """Return the one colour (n,) of each piece, 0xRRGGBB, where it is written beside its place; None where pieces have more of them, or
+    none of their own.
+    """
+    if item.colours is None or len(item.colours.table) <= MOST_COLOURINGS:
+        return None
+    table = item.colours.table
+    if any(len(paints_of(motif)) != 1 for motif in item.artwork) or len(np.unique(table[:, 0] & 255)) > 1:
+        return None
+    return table[item.colours.which, 0] >> 8
+
+
+def _in_current_colour(motif: Motif, colours: Colours) -> Motif:
+    """Return a motif of one paint in the colour that is said where it is placed; all cover alike."""
+    opacity = float(colours.table[0, 0] & 255) / 255
+
+    def current(paint: Paint) -> Paint:
+        return replace(paint, colour="currentColor", opacity=opacity)
+
+    return replace(motif, shapes=tuple(
+        replace(s, fill=s.fill and current(s.fill), stroke=s.stroke and replace(s.stroke, paint=current(s.stroke.paint)))
+        for s in motif.shapes
+    ))  # fmt: skip
+
+
 def plain_svg(drawing: Drawing) -> str:
     """Draw each piece as a group of its own shapes, for programs that do not resolve references."""
     servers = Servers()
 
     def pieces(item: PaintedPieces) -> str:
+        item = in_own_colours(item)
         if item.outlines is not None:
             return _shaped(item, item.outlines, servers, None)
         artwork, which = _with_strokes_that_scale(item)

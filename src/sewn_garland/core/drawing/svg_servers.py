@@ -66,6 +66,11 @@ def group_markup(group: Group, servers: Servers, items: Callable[[Group], tuple[
     return f"<g{filtered}{clipped}{masked}{cover(group.opacity, group.blend)}{own}>\n{inside}</g>\n"
 
 
+def literal(text: str) -> str:
+    """Return a text as it stands in a template."""
+    return text.replace("%", "%%")
+
+
 def short(value: float) -> str:
     """Write a number to six decimals, without needless zeros."""
     return f"{value:.6f}".rstrip("0").rstrip(".")

@@ -14,7 +14,7 @@ from ..maths.ragged import heads, ranges, run_heads
 from ..values.drawing import PaintedPieces
 from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
-from .svg_servers import cover
+from .svg_servers import cover, literal
 
 WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
 
@@ -68,14 +68,14 @@ def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attr
     def paints(kind: int, number: int, v: int, scale: int) -> str:
         own = item.artwork[v].shapes[number]
         drawn = stroke_as_fill(own) if kind == STROKE else replace(own, stroke=None) if kind == FILL else own
-        return _literal(attributes(drawn, float(scales[scale])))
+        return literal(attributes(drawn, float(scales[scale])))
 
     def template(row: _Row) -> str:
         covered = cover(float(covers[row.covers]), item.blend)
         if row.kind == NOTHING_LEFT:
             return f"<g{covered}></g>\n"
         if row.kind == STAMPED:
-            head, tail = map(_literal, stamped(item.artwork[row.motif]))
+            head, tail = map(literal, stamped(item.artwork[row.motif]))
             return f'{head}{" ".join(["%.5f"] * 6)})"{covered}{tail}'
         begin = (f"<g{covered}>" if row.begins_piece else "") + ('<path d="' if row.begins_path else "")
         end = f'"{paints(row.kind, row.shape, row.motif, row.scale)}/>' if row.ends_path else ""
@@ -103,10 +103,6 @@ def _rows_of(item: PaintedPieces, outlines: ShapedOutlines, scale: np.ndarray, c
     ends_path, ends_piece = (np.append(new[1:], True)[: len(new)] for new in (new_path, new_piece))
     motif, scale, covering = (column[piece] for column in (item.motif, scale, covering))
     return _Row(kind, shape, motif, scale, covering, closed, cubics, new_path, ends_path, new_piece, ends_piece), order, alone
-
-
-def _literal(text: str) -> str:
-    return text.replace("%", "%%")
 
 
 def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:

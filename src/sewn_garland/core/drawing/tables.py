@@ -11,20 +11,41 @@ import numpy as np
 
 from ..values.laid import LaidLine
 
-COLUMNS = ("line", "run", "index", "role", "variant", "s_mm", "x_mm", "y_mm", "turn_deg", "scale_x", "scale_y")
+COLUMNS = (
+    "line",
+    "run",
+    "index",
+    "role",
+    "variant",
+    "s_mm",
+    "x_mm",
+    "y_mm",
+    "turn_deg",
+    "scale_x",
+    "scale_y",
+    "stop",
+    "slot",
+    "opacity",
+    "ink",
+)
 
 
-def pieces_csv(laid: Sequence[LaidLine]) -> str:
-    """Write a row a piece, numbers in their shortest round-trip form; no pieces give the head alone."""
+def pieces_csv(laid: Sequence[LaidLine], inks: Sequence[Sequence[str]], covers: Sequence[float]) -> str:
+    """Write a row a piece, numbers in their shortest round-trip form; no pieces give the head alone.
+
+    ``inks`` are the colours of each line's pieces, ``covers`` how much of what lies below they cover, what
+    varies aside.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(COLUMNS)
     for number, line in enumerate(laid):
         p = line.pieces
+        opacity = covers[number] * (np.ones(len(p.s)) if p.opacity is None else p.opacity)
         columns = (p.run, np.arange(len(p.s)), p.roles, p.variant, p.s, p.where[:, 0], p.where[:, 1],
-                   turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1])  # fmt: skip
+                   turn_deg_of(p.turn), p.scale[:, 0], p.scale[:, 1], p.stop, p.slot, opacity)  # fmt: skip
         lists = [c.tolist() if c.dtype.kind == "U" else (c + 0).tolist() for c in columns]
-        writer.writerows(zip([number] * len(p.s), *lists, strict=True))
+        writer.writerows(zip([number] * len(p.s), *lists, inks[number], strict=True))
     return out.getvalue()
 
 

@@ -33,7 +33,7 @@ def safe_radius(brush: Brush, *, lengths: np.ndarray, gaps: np.ndarray, shift: f
         return float(lengths.max()) / 2
     if brush.travel.bent:
         return float(np.abs(np.array(reach_of(brush)) + shift).max())
-    if brush.travel.facing != "line":
+    if brush.travel.facing != "line" or brush.loose:
         return None
     fixed = (abs(shift), brush.joins.gap_tolerance_mm, HALF_CIRCLE_DEG if brush.apart else brush.joins.kink_tolerance_deg)
     lean = np.zeros(len(lengths)) if lean is None else lean

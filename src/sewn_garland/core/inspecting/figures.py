@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..maths.ragged import run_heads
+from ..values.arrays import rows_of
 from ..values.pieces import REPEAT, Stops
 from ..values.runs import RunSpacings
 
@@ -14,6 +15,9 @@ def pitches_of(stops: Stops, track: np.ndarray, tracks: int) -> list[float | Non
 
     ``track`` (n,) is that of each stop, rising.
     """
+    if stops.slot.any():
+        first = stops.slot == 0
+        stops, track = rows_of(stops, first), track[first]
     repeat = stops.role == REPEAT
     same = (stops.run[:-1] == stops.run[1:]) & (track[:-1] == track[1:]) & repeat[:-1] & repeat[1:]
     steps, own, run = np.diff(stops.s)[same], track[:-1][same], stops.run[:-1][same]

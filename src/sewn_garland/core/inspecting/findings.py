@@ -32,13 +32,14 @@ def findings_of(
     crowded: Sequence[float] = (),
     crowded_pieces: Sequence[float] = (),
     stacking_breaks: bool = False,
+    left_out: int = 0,
     width: Callable[[np.ndarray], np.ndarray] = lambda s: np.ones(len(s)),
 ) -> list[Finding]:
     """Return the findings of one line with its own runs, in order along it; cures are proposed elsewhere.
 
     ``crowded`` are the mm of corners that could not be rounded, ``crowded_pieces`` of those whose own pieces have no room;
-    ``stacking_breaks`` tells that not every piece can lie over the one before it all the way round. ``width`` says how wide the
-    line is at distances (n,): a wider piece needs a wider bend.
+    ``stacking_breaks`` tells that not every piece can lie over the one before it all the way round, ``left_out`` how many pieces had no
+    room among the others. ``width`` says how wide the line is at distances (n,): a wider piece needs a wider bend.
     """
     if measured.length <= 0:
         place = (float(measured.line.start[0]), float(measured.line.start[1]))
@@ -47,11 +48,15 @@ def findings_of(
     bends = _tight_bends(measured, safe, wide)
     if brush.travel.bent:
         bends = [*_folds(measured, brush, shift, wide, width(measured.vertex_s)), *bends]
-    found = [*_of_runs(runs, spacings, measured), *_of_joins(joins, brush), *bends]
+    found = [*([] if brush.travel.kind == "scattered" else _of_runs(runs, spacings, measured)), *_of_joins(joins, brush), *bends]
     found += [*_over_stretched(runs, spacings, brush), *_of_crowded(crowded, crowded_pieces, brush.ends.round_radius_mm)]
     if stacking_breaks:
         message = "the stacking breaks where the line closes: its pieces overlap too far round"
         found.append(_finding("stacking breaks", 0.0, 1, "place", message))
+    if left_out:
+        words = "1 piece is" if left_out == 1 else f"{left_out} pieces are"
+        message = f"{words} left out: no room {brush.looseness.keep_apart_mm:g} mm from the others"
+        found.append(_finding("crowded", 0.0, left_out, "pieces", message, count=left_out))
     if brush.travel.jointed and not bends and safe is not None:
         found += _of_blocked(spacings, safe)
     return sorted(found, key=lambda f: f.at_mm)
@@ -131,6 +136,8 @@ def deviations(joins: Joins, brush: Brush) -> dict[str, Deviation]:
     """Return how far joins are off, by kind of finding: where pieces are to stand apart, only how they open and close."""
     limit = brush.joins.gap_tolerance_mm
     measures = {"gap": Deviation(joins.gap, limit, "mm", 1.0), "overlap": Deviation(-joins.gap, limit, "mm", 1.0)}
+    if brush.loose:  # all that is wished is that neighbours meet
+        return {"gap": measures["gap"]}
     if brush.apart:
         return measures
     measures["step"] = Deviation(joins.step, limit, "mm", 1.0)

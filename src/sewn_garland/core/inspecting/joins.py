@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..maths.curves import cross
+from ..values.arrays import rows_of
 from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.line import Frames
@@ -19,6 +22,12 @@ def joins_of(placed: Placed, brush: Brush, tracks: Tracks, corners: Corners, *, 
     ``corners`` are those that have a piece, in order; ``closed`` (t,) tells which tracks are one closed run. For bent pieces
     ``along`` gives places at distances along tracks.
     """
+    if brush.travel.kind == "scattered":
+        return _no_joins()
+    if placed.slot.any():  # the first piece at a stop joins the next stop's
+        own = np.flatnonzero(placed.slot == 0)
+        joins = joins_of(rows_of(placed, own), brush, tracks, corners, closed=closed, along=along)
+        return replace(joins, first=own[joins.first], second=own[joins.second])
     track, length = tracks.of(placed), tracks.lengths
     first, second = _pairs(placed, track, closed, np.array([line.closed for line in tracks.measured]))
     a, b = placed.centre[first], placed.centre[second]
@@ -50,6 +59,11 @@ def joins_of(placed: Placed, brush: Brush, tracks: Tracks, corners: Corners, *, 
     s = np.where(onwards > whole, onwards - whole, onwards)
     gap = gap - wish
     return Joins((a + b) / 2, s, gap, step, kink, first, second, tone=np.zeros(len(first)))
+
+
+def _no_joins() -> Joins:
+    none, which = np.zeros(0), np.zeros(0, int)
+    return Joins(np.zeros((0, 2)), none, none, none, none, which, which, tone=none)
 
 
 def _between_bent(placed: Placed, track, first, second, length, along: Located):

@@ -9,6 +9,7 @@ import numpy as np
 import shapely
 
 from ..artwork.silhouette import FLATNESS_MM, silhouette
+from ..values.arrays import rows_of
 from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.pieces import Placed
@@ -48,6 +49,27 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     told = known[first] & known[second] & np.isfinite(apart) & ~placed.at_corner[first]  # which is left by another edge
     apart, overlap = (np.where(told, values, np.nan) for values in (apart, overlap))
     return replace(joins, gap=np.where(told, gap, joins.gap), apart=apart, overlap=overlap)
+
+
+def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, places: Places | None, tightest: float = np.inf) -> Joins:
+    """Measure joins of pieces that lie loosely by how far their outlines stand apart, mm; steps and kinks are what was asked for.
+
+    Pieces that are to stand apart have no joins to look at.
+    """
+    if brush.spacing.gap > 0:
+        joins = rows_of(joins, slice(0))
+    none = np.zeros(len(joins.first))
+    joins = replace(joins, gap=none, step=none, kink=none, tone=none)
+    if not len(none):
+        return joins
+    size = brush.spacing.size * float(placed.size.max(initial=1.0))
+    silhouettes = [silhouette(m, size) for m in brush.pieces.motifs]
+    if places is not None:
+        silhouettes = [_bendable(shape, m.height * size, size, tightest) for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]
+    needed, at = np.unique(np.concatenate([joins.first, joins.second]), return_inverse=True)
+    shapes = _placed(silhouettes, placed, needed, places)
+    apart = np.nan_to_num(shapely.distance(shapes[at[: len(none)]], shapes[at[len(none) :]]))  # what draws nothing stands nowhere
+    return replace(joins, gap=apart, apart=apart)
 
 
 def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:

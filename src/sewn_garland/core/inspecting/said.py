@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,6 +19,14 @@ from ..values.widths import Widths
 from .bends import safe_radius
 from .figures import largest_ease, pitches_of
 from .findings import findings_of
+
+
+class Taken(NamedTuple):
+    """What motifs take of the line at their size, mm, arrays (m,): lengths, gaps, and by how much they reach further onward than back."""
+
+    lengths: np.ndarray
+    gaps: np.ndarray
+    lean: np.ndarray
 
 
 @dataclass(frozen=True, eq=False)
@@ -39,30 +48,30 @@ def said_of(
     brush: Brush,
     tracks: Tracks,
     *,
-    lengths: np.ndarray,
-    gaps: np.ndarray,
-    lean: np.ndarray,
+    taken: Taken,
     widths: Widths | None,
     frames_at: FramesAt,
     broken: Sequence[int] = (),
+    left_out: Sequence[int] | np.ndarray = (),
 ) -> list[Said]:
-    """Return what is said about every track; ``lengths`` and ``gaps`` (m,) are what the repeat's variants take, mm, and
-    ``lean`` (m,) by how much they reach further onward than back.
+    """Return what is said about every track; ``taken`` is what the repeat's variants take at their largest.
 
-    ``crowded`` are the corners too crowded for their pieces, ``broken`` the closed tracks on which the stacking breaks.
+    ``crowded`` are the corners too crowded for their pieces, ``broken`` the closed tracks on which the stacking breaks, ``left_out``
+    the lines of pieces that had no room among the others.
     """
+    lengths, gaps, lean = taken
     t, track = len(tracks.measured), tracks.of(placed)
     safe = {shift: safe_radius(brush, lengths=lengths, gaps=gaps, shift=shift, lean=lean) for shift in set(tracks.shift.tolist())}
     pitches = pitches_of(placed, track, t)
     of_runs, of_joins = filled.runs.edges(t).tolist(), np.searchsorted(track[joins.first], np.arange(t + 1)).tolist()
-    said = []
+    said, gone = [], np.bincount(np.asarray(left_out, int), minlength=len(tracks.keys)).tolist()
     for i, (measured, shift) in enumerate(zip(tracks.measured, tracks.shift.tolist(), strict=True)):
         own, own_joins = slice(*of_runs[i : i + 2]), rows_of(joins, slice(*of_joins[i : i + 2]))
         spacings = rows_of(filled.spacings, own)
         found = findings_of(
             measured, rows_of(filled.runs, own), spacings, own_joins, brush, safe[shift], shift=shift,
             crowded=tracks.crowded[1][tracks.crowded[0] == i].tolist(), crowded_pieces=crowded.s[crowded.track == i].tolist(),
-            stacking_breaks=i in broken, **_wide(widths, i),
+            stacking_breaks=i in broken, left_out=gone[i // tracks.rows] if i % tracks.rows == 0 else 0, **_wide(widths, i),
         )  # fmt: skip
         said.append(Said(own.stop - own.start, pitches[i], largest_ease(spacings), safe[shift], tuple(found)))
     return _in_place(said, frames_at)

@@ -37,7 +37,7 @@ def closes_of(placed: Placed, brush: Brush, tracks: Tracks, cuts: BisectorCuts, 
     """
     closes: list[Close] = []
     broken: list[int] = []
-    closed = [t for t, line in enumerate(tracks.measured) if line.closed] if not brush.travel.once else []
+    closed = [t for t, line in enumerate(tracks.measured) if line.closed] if brush.travel.kind == "repeated" else []
     if not closed or not len(placed.s):
         return closes, broken
     track = tracks.of(placed)

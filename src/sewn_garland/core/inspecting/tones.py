@@ -21,6 +21,8 @@ def tones_of(joins: Joins, brush: Brush, placed: Placed) -> np.ndarray:
     where not both edges are painted.
     """
     tone = np.zeros(len(joins.first))
+    if brush.ink.ink is not None and brush.ink.gives == "everything":  # all of one colour
+        return tone
     if brush.travel.facing != "line" or brush.travel.jointed or abs(brush.travel.turn_deg) > 1e-9 or not len(tone):
         return tone
     first, second = joins.first, joins.second

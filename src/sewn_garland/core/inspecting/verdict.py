@@ -7,14 +7,28 @@ import numpy as np
 from ..values.findings import Finding
 from ..values.laid import LaidLine
 
-ORDER = ("leftover", "crowded corner", "over-stretched", "fold", "kink", "gap", "overlap", "step", "tight bend", "broken order", "tone")
+ORDER = (
+    "leftover",
+    "crowded corner",
+    "over-stretched",
+    "fold",
+    "kink",
+    "gap",
+    "overlap",
+    "step",
+    "tight bend",
+    "broken order",
+    "tone",
+    "crowded",
+    "stacking breaks",
+)
 
 
 def verdict(laid: LaidLine) -> str:
     """Return the verdict: how closely joins keep the wish, or the worst that was found."""
     if not laid.findings:
         if not len(laid.joins.gap):
-            return "one piece, no joins"
+            return "one piece, no joins" if len(laid.pieces.s) < 2 else f"{len(laid.pieces.s)} pieces, laid loosely"
         closes = ", closes whole" if laid.closed else ""
         return f"joins within {max(np.abs(laid.joins.gap).max(), 0.005):.2f} mm{closes}"
     by_kind = {kind: [f for f in laid.findings if f.kind == kind] for kind in ORDER}
@@ -33,6 +47,8 @@ def _words(kind: str, found: list[Finding]) -> str:
         return "variants do not close"
     if kind == "over-stretched":
         return f"stretched {largest:.1f} times"
+    if kind == "crowded":
+        return "1 piece left out" if count == 1 else f"{count} pieces left out"
     if kind == "crowded corner":
         return "crowded corner" if count == 1 else f"{count} crowded corners"
     if kind == "tone":

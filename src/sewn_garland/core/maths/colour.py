@@ -74,3 +74,97 @@ def delta_e_2000(one: np.ndarray, two: np.ndarray) -> np.ndarray:
     sc, sh = 1 + 0.045 * mean_c, 1 + 0.015 * mean_c * t
     dl, dc, dh = (l2 - l1) / sl, (c2 - c1) / sc, big / sh
     return np.sqrt(dl**2 + dc**2 + dh**2 - np.sin(turn) * rc * dc * dh)
+
+
+# CSS Color 4: XYZ (D65) to LMS, cube roots of LMS to OKLab
+LMS_FROM_XYZ = np.array([
+    [0.8190224379967030, 0.3619062600528904, -0.1288737815209879],
+    [0.0329836539323885, 0.9292868615863434, 0.0361446663506424],
+    [0.0481771893596242, 0.2642395317527308, 0.6335478284694309],
+])  # fmt: skip
+OKLAB_FROM_ROOTS = np.array([
+    [0.2104542683093140, 0.7936177747023054, -0.0040720430116193],
+    [1.9779985324311684, -2.4285922420485799, 0.4505937096174110],
+    [0.0259040424655478, 0.7827717124575296, -0.8086757549230774],
+])  # fmt: skip
+LMS_FROM_RGB = LMS_FROM_XYZ @ XYZ_FROM_RGB
+RGB_FROM_LMS, ROOTS_FROM_OKLAB = np.linalg.inv(LMS_FROM_RGB), np.linalg.inv(OKLAB_FROM_ROOTS)
+LUMINANCE = XYZ_FROM_RGB[1]
+JUST_SEEN, CHROMA_EPSILON = 0.02, 1e-4  # of the gamut mapping: a difference in OKLab, and how closely chroma is sought
+MOST_HALVINGS = 16  # of a chroma of at most some units down to that
+IN_GAMUT = 1e-9  # chosen: far below a step of eight bits
+
+
+def oklab_from_srgb(rgb: np.ndarray) -> np.ndarray:
+    """Return OKLab (..., 3) of sRGB (..., 3) in shares."""
+    return np.cbrt(linear_from_srgb(rgb) @ LMS_FROM_RGB.T) @ OKLAB_FROM_ROOTS.T
+
+
+def srgb_from_oklab(lab: np.ndarray) -> np.ndarray:
+    """Return sRGB (..., 3) of OKLab (..., 3); beyond 0 to 1 where sRGB has no such colour."""
+    return srgb_from_linear((np.asarray(lab, float) @ ROOTS_FROM_OKLAB.T) ** 3 @ RGB_FROM_LMS.T)
+
+
+def srgb_from_linear(linear: np.ndarray) -> np.ndarray:
+    """Apply the sRGB transfer curve (CSS Color 4), any shape."""
+    size = np.abs(linear)
+    return np.where(size <= 0.0031308, 12.92 * linear, np.sign(linear) * (1.055 * size ** (1 / 2.4) - 0.055))
+
+
+def luminance_of(rgb: np.ndarray) -> np.ndarray:
+    """Return the relative luminance (...) of sRGB (..., 3), white 1."""
+    return linear_from_srgb(rgb) @ LUMINANCE
+
+
+def contrast_of(one: np.ndarray, two: np.ndarray) -> np.ndarray:
+    """Return the contrast ratio (...) of two colours (..., 3), 1 to 21 (WCAG 2.2)."""
+    a, b = luminance_of(one), luminance_of(two)
+    return (np.maximum(a, b) + 0.05) / (np.minimum(a, b) + 0.05)
+
+
+def srgb_within_gamut(lab: np.ndarray) -> np.ndarray:
+    """Return sRGB (n, 3), each within 0 to 1, of OKLab (n, 3) by the gamut mapping of CSS Color 4: less chroma, until clipping shows no more."""
+    lab = np.asarray(lab, float).reshape(-1, 3)
+    rgb = srgb_from_oklab(lab)
+    out = np.clip(rgb, 0.0, 1.0)
+    light, dark = lab[:, 0] >= 1.0, lab[:, 0] <= 0.0
+    out[light], out[dark] = 1.0, 0.0
+    beyond = np.flatnonzero(((rgb < -IN_GAMUT) | (rgb > 1 + IN_GAMUT)).any(axis=1) & ~light & ~dark)
+    if len(beyond):
+        out[beyond] = _mapped(lab[beyond])
+    return out
+
+
+def _mapped(lab: np.ndarray) -> np.ndarray:
+    """Map colours (m, 3) that sRGB has not: halve the range of chroma, where what is clipped is not seen to differ."""
+    own, chroma = lab.copy(), np.hypot(lab[:, 1], lab[:, 2])
+    way = lab[:, 1:] / np.maximum(chroma, 1e-12)[:, None]
+    clipped = np.clip(srgb_from_oklab(own), 0.0, 1.0)
+    done = _differs(clipped, own) < JUST_SEEN
+    low, high = np.zeros(len(lab)), chroma
+    low_within = np.ones(len(lab), bool)
+    for _ in range(MOST_HALVINGS):
+        open_ = ~done & (high - low > CHROMA_EPSILON)
+        if not open_.any():
+            break
+        middle = (low + high) / 2
+        own[:, 1:] = middle[:, None] * way
+        rgb = srgb_from_oklab(own)
+        within = ~((rgb < -IN_GAMUT) | (rgb > 1 + IN_GAMUT)).any(axis=1)
+        new = np.clip(rgb, 0.0, 1.0)
+        off = _differs(new, own)
+        inside = open_ & low_within & within
+        outside = open_ & ~inside
+        unseen = outside & (off < JUST_SEEN)
+        clipped[outside] = new[outside]
+        found = unseen & (JUST_SEEN - off < CHROMA_EPSILON)
+        done |= found
+        low_within[unseen & ~found] = False
+        low = np.where(inside | (unseen & ~found), middle, low)
+        high = np.where(outside & ~unseen, middle, high)
+        clipped[inside] = new[inside]
+    return clipped
+
+
+def _differs(rgb: np.ndarray, lab: np.ndarray) -> np.ndarray:
+    return np.linalg.norm(oklab_from_srgb(rgb) - lab, axis=-1)

@@ -11,6 +11,7 @@ from ..maths.recent import Recent
 from ..values.brush import Brush, Ends, Hand, Rows, Travel
 from ..values.line import MeasuredLine
 from ..values.runs import Corners
+from ..values.taking import AlongTrack
 from ..values.tracks import LineToLay, Located, Softened, Tracks
 from .parallel import parallel
 from .rounding import Rounded, rounded_all
@@ -85,8 +86,11 @@ def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Locat
     return partial(located_on, measured) if spline is None else spline.located
 
 
-def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float) -> Softened:
-    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow."""
+def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float, sizes: AlongTrack | None = None) -> Softened:
+    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow.
+
+    Where the pieces' ``sizes`` go by their place they do so on the softened tracks.
+    """
     kept = np.split(corners.s, np.searchsorted(corners.track, np.arange(1, len(tracks.measured))))
     soft = _soft.all_of([(line, tuple(own.tolist())) for line, own in zip(tracks.measured, kept, strict=True)], _softened)
     measured = tuple(each.line for each in soft)
@@ -106,7 +110,7 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float) -> 
     lengths = np.array([line.length for line in measured])
     return Softened(
         measured, lengths, located_along(measured, curves=curves), partial(straight_between, measured), moved, tuple(turns),
-        widths_of(measured, hand) if hand.widened else None,
+        widths_of(measured, hand, sizes) if hand.widened or sizes else None,
     )  # fmt: skip
 
 

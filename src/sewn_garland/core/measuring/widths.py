@@ -10,24 +10,34 @@ import scipy
 
 from ..values.brush import Hand
 from ..values.line import MeasuredLine
+from ..values.taking import AlongTrack
 from ..values.widths import Widths
 
 KNOTS = 64  # chosen: between two points of a profile and on a taper; the sides look smooth
+KNOTS_OF_SIZES = 512  # chosen: along a line whose sizes go by their place; a change over a tenth of it has some fifty
 
 
-def widths_of(lines: Sequence[MeasuredLine], hand: Hand) -> Widths:
-    """Return how wide lines are along them: by the hand's profile, with its tapers at open ends.
+def widths_of(lines: Sequence[MeasuredLine], hand: Hand, sizes: AlongTrack | None = None) -> Widths:
+    """Return how wide lines are along them: by the hand's profile, with its tapers at open ends, and by ``sizes`` where given.
 
     Between its points the profile is a monotone cubic, so no width lies beyond its neighbours'; on
     closed lines it goes round. A taper grows from its least width in a quarter sine; two that are
     longer than their line share it. An empty profile is 1 everywhere.
     """
     tables = [_knots(line, hand.profile, hand.taper_start_mm, hand.taper_end_mm, hand.taper_to_pct / 100) for line in lines]
+    if sizes is not None:
+        tables = [_sized(i, *table, sizes) for i, table in enumerate(tables)]
     evens = [_even(s, width) for s, width in tables]
     starts = np.cumsum([0, *(len(s) for s, _ in tables)])
     s, width = (np.concatenate([t[k] for t in tables]) if tables else np.zeros(0) for k in (0, 1))
     even = np.concatenate(evens) if evens else np.zeros(0)
     return Widths(s, width, even, starts, np.array([line.closed for line in lines], bool))
+
+
+def _sized(track: int, s: np.ndarray, width: np.ndarray, sizes: AlongTrack) -> tuple[np.ndarray, np.ndarray]:
+    """Return more knots, with the widths (k,) times the sizes there."""
+    knots = np.union1d(s, np.linspace(s[0], s[-1], KNOTS_OF_SIZES + 1))
+    return knots, np.interp(knots, s, width) * sizes(track, knots)
 
 
 def _knots(line: MeasuredLine, profile, taper_start: float, taper_end: float, taper_to: float) -> tuple[np.ndarray, np.ndarray]:

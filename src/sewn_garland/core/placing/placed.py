@@ -6,7 +6,7 @@ import numpy as np
 
 from ..values.brush import Brush
 from ..values.line import Frames
-from ..values.pieces import Placed, Stops
+from ..values.pieces import Placed, Varied, moved
 from ..values.runs import Corners
 from ..values.tracks import FramesAt, Located, Tracks, straight_beyond
 from .corners import with_corner_pieces
@@ -15,7 +15,7 @@ from .rigid import place_rigid
 
 
 def placed_at(
-    stops: Stops, brush: Brush, tracks: Tracks, corners: Corners, legs: np.ndarray | None, *, located: Located, frames_at: FramesAt
+    stops: Varied, brush: Brush, tracks: Tracks, corners: Corners, legs: np.ndarray | None, *, located: Located, frames_at: FramesAt
 ) -> Placed:
     """Return the pieces placed; ``corners`` (k,) are those of corner pieces, in order.
 
@@ -29,6 +29,7 @@ def placed_at(
     if brush.travel.facing == "start":
         tangent = frames_at(np.arange(len(starts)), np.zeros(len(starts))).tangent
         starts = np.arctan2(tangent[:, 1], tangent[:, 0])
-    frames = Frames.of(*straight_beyond(located, tracks.lengths, track, stops.s, legs)[:2])
-    placed = place_rigid(stops, frames, brush, shift=tracks.shift[track], start_direction=starts[track])
+    frames = Frames.of(*straight_beyond(located, tracks.lengths, track, stops.s + moved(stops.along), legs)[:2])
+    shift = tracks.shift[track] + moved(stops.across)
+    placed = place_rigid(stops, frames, brush, shift=shift, start_direction=starts[track])
     return with_corner_pieces(placed, brush, corners)

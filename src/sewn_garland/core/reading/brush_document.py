@@ -17,6 +17,7 @@ from pydantic import Field, ValidationError, model_validator
 from ..errors import CoreError, InputError, LimitError
 from ..values.brush import MOST_VARIANTS, SINGLE_ROLES, Brush, Finite, Pieces, Section, Settings
 from ..values.motif import Motif
+from ..values.variations import refused_together
 from .svg_motif import motif_from_svg
 from .svg_source import MOST_BYTES
 
@@ -55,11 +56,6 @@ class BrushDocument(Settings):
     version: Literal[1]
     name: Annotated[str, Field(min_length=1, max_length=200)]
     pieces: PiecesDocument
-
-
-NOT_BUILT: dict[str, set[str]] = {
-    "travel.kind": {"scattered"},
-}
 
 
 def document_from_data(data: Any, *, where: str = "the brush") -> BrushDocument:
@@ -109,18 +105,20 @@ def bound_sentence(kind: Literal["gt", "ge", "lt", "le"], bound: float) -> str:
     return _WORDS[rule].format(**{kind: bound})
 
 
-def refuse_unbuilt(settings: Settings, *, where: str = "") -> None:
-    """Raise InputError for a setting that cannot be laid yet, so that none is ignored."""
-    for path, values in NOT_BUILT.items():
-        section, key = path.split(".")
-        value = getattr(getattr(settings, section), key)
-        if value in values:
-            raise InputError(f"{path}: “{value}” is not built yet", where=where)
+def refuse_together(settings: Settings, *, where: str = "") -> None:
+    """Raise InputError for settings that cannot be together, so that none is ignored."""
+    travel, ends = settings.travel, settings.ends
+    if travel.kind == "scattered" and travel.round_bends == "jointed":
+        raise InputError("travel.round_bends: scattered pieces do not hang by joints; let them go rigid or bent", where=where)
+    mitred = travel.kind == "repeated" and "mitre" in (ends.outside_corner, ends.inside_corner)
+    refused = refused_together(settings.variations, jointed=travel.jointed, once=travel.once, mitred=mitred)
+    if refused:
+        raise InputError(f"variations: {refused}", where=where)
 
 
 def brush_of(name: str, pieces: Pieces, settings: Settings, *, where: str = "the brush") -> Brush:
     """Make a brush of its motifs and settings; raises InputError for what cannot be together."""
-    refuse_unbuilt(settings, where=where)
+    refuse_together(settings, where=where)
     _check_variants(settings, pieces.repeat, where)
     if settings.travel.round_bends == "jointed" and settings.spacing.ease not in ("leave", "size"):
         raise InputError(f"spacing.ease: “{settings.spacing.ease}” does not go with jointed travel; take leave or size", where=where)
@@ -174,7 +172,7 @@ def brush_from_bytes(text: bytes, load, *, where: str) -> Brush:
     except (ValueError, RecursionError) as error:
         raise InputError(f"it is not JSON ({str(error)[:80]})", where=where) from None
     document = document_from_data(data, where=where)
-    refuse_unbuilt(document, where=where)
+    refuse_together(document, where=where)
 
     def motif(piece: PieceDocument, key: str) -> Motif:
         svg = piece.svg if piece.svg is not None else load(piece.motif)

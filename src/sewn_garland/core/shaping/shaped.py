@@ -14,7 +14,7 @@ from ..maths.curves import as_points
 from ..maths.ragged import owners, ranges
 from ..values.brush import Brush
 from ..values.outlines import BisectorCuts, ShapedOutlines, put_together
-from ..values.pieces import Placed
+from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
 from .bend import MOST_CURVES, Warp, Way, bent_outlines, too_many_curves
@@ -82,16 +82,25 @@ class _Bends:
     def __init__(self, placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, soft: Softened) -> None:
         self.placed, self.brush, self.soft = placed, brush, soft
         self.track = tracks.of(placed)
-        self.s = soft.moved(self.track, placed.s)
+        self.s = soft.moved(self.track, placed.s + moved(placed.along))
         legs = divided.legs(tracks, placed)
         self.legs = None if legs is None else self._moved_legs(legs)
-        turn = np.radians(brush.travel.turn_deg)
+        turn = np.radians(brush.travel.turn_deg) + (0.0 if placed.swing is None else placed.swing)
         rotation = np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
+        rotation = rotation if placed.swing is None else np.moveaxis(rotation, 2, 0)
         scale = placed.scale
         if soft.widths is not None:  # the warp makes pieces as wide as the line
             scale = scale / np.stack([np.ones(len(self.s)) if brush.travel.once else placed.width, placed.width], axis=1)
         self.linear = rotation * scale[:, None, :]
-        self.way = Way(self.s, tracks.shift[self.track], self._frame, self._warp(), self._breaks(), self._reach(0), self._straight)
+        self.way = Way(
+            self.s,
+            tracks.shift[self.track] + moved(placed.across),
+            self._frame,
+            self._warp(),
+            self._breaks(),
+            self._reach(0),
+            self._straight,
+        )
 
     def _moved_legs(self, legs: np.ndarray) -> np.ndarray:
         ends = [self.soft.moved(self.track, np.nan_to_num(end, posinf=0, neginf=0)) for end in legs.T]

@@ -69,7 +69,8 @@ def repeat_extents(brush: Brush) -> Extents:
     return extents_of(brush).first(len(brush.pieces.repeat))
 
 
-def _grouped(number: float) -> str:
+def grouped(number: float) -> str:
+    """Write a whole number in groups of three."""
     return f"{number:,.0f}".replace(",", " ")
 
 
@@ -80,6 +81,6 @@ def refuse_too_many(total_length: float, extents: Extents) -> None:
     count = total_length / extents.mean_pitch
     if count > MOST_PIECES:
         raise LimitError(
-            f"this spacing needs about {_grouped(count)} pieces, more than {_grouped(MOST_PIECES)}: "
+            f"this spacing needs about {grouped(count)} pieces, more than {grouped(MOST_PIECES)}: "
             f"widen the gap or enlarge the pieces (pitch is now {extents.mean_pitch:.3g} mm)"
         )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -12,39 +13,48 @@ from ..values.brush import Brush, Spacing, Travel
 from ..values.line import MeasuredLine
 from ..values.pieces import END, REPEAT, START, Stops
 from ..values.runs import Runs, RunSpacings
+from ..values.taking import Taking
 from ..values.tracks import FramesAt, Tracks
 from ..values.widths import Widths
 from .ease import space_mitred, space_runs
 from .extents import Extents
 from .joints import Chains, RunsOfLinks, curve_along, link_widths
 from .links import link_runs
+from .uneven import uneven_stops
 
 GENTLE_RADII = 1.2  # of a track's tightest bend
 GENTLE_VERTICES = 0.25  # radians that all vertices of a track turn by; with 74° it stays below a quarter
 
 
 def stops_of(
-    brush: Brush, extents: Extents, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None
-) -> tuple[RunSpacings, Stops]:
+    brush: Brush, extents: Extents, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None,
+    taking: Taking | None = None, others: Sequence[Stops] = (),
+) -> tuple[RunSpacings, Stops]:  # fmt: skip
     """Fill runs with the repeats of a brush, in turn; return how each is filled, and the stops.
 
-    ``widths`` are None where no track is thick and thin.
+    ``widths`` are None where no track is thick and thin, ``taking`` where all pieces take alike; else it goes by the numbers of
+    stops, among those of ``others``, corner, start and end pieces.
     """
     own = extents.first(len(brush.pieces.repeat))
     if brush.travel.jointed:
         return _linked(brush.spacing, own.length, tracks, runs, frames_at, widths)
-    return _by_frames(brush, own, tracks, runs, widths)
+    return _by_frames(brush, own, tracks, runs, widths, taking, others)
 
 
-def _by_frames(brush: Brush, own: Extents, tracks: Tracks, runs: Runs, widths: Widths | None) -> tuple[RunSpacings, Stops]:
+def _by_frames(
+    brush: Brush, own: Extents, tracks: Tracks, runs: Runs, widths: Widths | None, taking: Taking | None, others: Sequence[Stops]
+) -> tuple[RunSpacings, Stops]:
     """Space pieces by their frames."""
     once, filled = brush.travel.once, runs
     if widths is not None and not once:
         filled = even_runs(runs, widths)
-    spacings = spacings_of(filled, brush.travel, brush.spacing, own, tracks.unended)
-    if tracks.phase.any():
-        spacings = phased(spacings, own, tracks.phase[runs.track], closed=runs.closed)
-    stops = stops_on(filled, spacings, own, tracks)
+    if taking is not None:
+        spacings, stops = uneven_stops(filled, brush.spacing, own, tracks, taking, stacked(list(others)))
+    else:
+        spacings = spacings_of(filled, brush.travel, brush.spacing, own, tracks.unended)
+        if tracks.phase.any():
+            spacings = phased(spacings, own, tracks.phase[runs.track], closed=runs.closed)
+        stops = stops_on(filled, spacings, own, tracks)
     if widths is None:
         return spacings, stops
     if once:  # one piece over the whole line is as long as it is at any width

@@ -15,6 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from .blend import Blend
 from .motif import Motif
+from .variations import ALONG_THE_LINE, LEAST_SIZE, MOST_VARIATIONS, Property, Source, Variation, most_at_a_stop
 
 Role = Literal["repeat", "start", "end", "outside_corner", "inside_corner"]
 ROLES: tuple[Role, ...] = ("repeat", "start", "end", "outside_corner", "inside_corner")
@@ -165,9 +166,20 @@ class Joins(Section):
         return self.measured_by == "outlines"
 
 
-class Ink(Section):
-    """How the colours of a line come to lie on what is below: each piece's share of cover, the finished line's, and the blending."""
+COLOUR = r"^#[0-9a-fA-F]{6}$"
+Colour = Annotated[str, Field(pattern=COLOUR)]
 
+
+class Ink(Section):
+    """What a line's ink gives its artwork, and how the colours come to lie on what is below: each piece's share of cover, the finished
+    line's, and the blending. A line on a page may have inks of its own, which go before the brush's.
+    """
+
+    gives: Literal["nothing", "hue", "hue_strength", "everything"] = "everything"
+    darkest: Literal["black", "ink"] = "black"
+    ink: Colour | None = None
+    second_ink: Colour | None = None
+    coverage: Literal["as_drawn", "light_shows", "dark_shows"] = "as_drawn"
     per_piece_pct: Annotated[Finite, Field(ge=0, le=100)] = 100
     ceiling_pct: Annotated[Finite, Field(ge=0, le=100)] = 100
     laid_on_as: Blend = "normal"
@@ -199,8 +211,17 @@ class Ink(Section):
         return self.laid_on_as if self.blends == "each_piece" else "normal"
 
 
+class Looseness(Section):
+    """What holds between pieces that lie loosely."""
+
+    keep_apart_mm: Annotated[Finite, Field(ge=0, le=1000)] = 0
+
+
+Variations = Annotated[tuple[Variation, ...], Field(max_length=MOST_VARIATIONS, strict=False)]
+
+
 class Settings(Section):
-    """The sections of a brush document that say how its pieces travel."""
+    """The sections of a brush document that say how its pieces travel; ``variations`` is a list of what varies."""
 
     travel: Travel = Travel()
     spacing: Spacing = Spacing()
@@ -210,6 +231,8 @@ class Settings(Section):
     hand: Hand = Hand()
     joins: Joins = Joins()
     ink: Ink = Ink()
+    variations: Variations = ()
+    looseness: Looseness = Looseness()
 
 
 SECTIONS = tuple(Settings.model_fields)
@@ -269,15 +292,43 @@ class Brush:
     hand: Hand = field(default_factory=Hand)
     joins: Joins = field(default_factory=Joins)
     ink: Ink = field(default_factory=Ink)
+    variations: tuple[Variation, ...] = ()
+    looseness: Looseness = field(default_factory=Looseness)
 
     @classmethod
     def of(cls, name: str, pieces: Pieces, settings: Settings) -> Brush:
         """Return a brush of pieces that travel by some settings."""
         return cls(name, pieces, **{section: getattr(settings, section) for section in SECTIONS})
 
-    def changed(self, patch: dict[str, dict[str, Any]]) -> Brush:
-        """Return the brush under a merge patch of its sections, in the document's own keys and units; limits are not looked at."""
-        return replace(self, **{section: getattr(self, section).model_copy(update=values) for section, values in patch.items()})
+    def changed(self, patch: dict[str, Any]) -> Brush:
+        """Return the brush under a merge patch of its sections, in the document's own keys and units; limits are not looked at.
+
+        What varies is a list, and is changed as a whole.
+        """
+        return replace(self, **{
+            section: values if section == "variations" else getattr(self, section).model_copy(update=values)
+            for section, values in patch.items()
+        })  # fmt: skip
+
+    def varying(self, *properties: Property, follows: tuple[Source, ...] | None = None) -> tuple[Variation, ...]:
+        """Return what varies of some properties, in order, of what follows some sources where these are given."""
+        return tuple(v for v in self.variations if v.of in properties and (follows is None or v.follows in follows))
+
+    @property
+    def crowding(self) -> float:
+        """Return by what factor more pieces a line may take than it has pitches: of smaller ones, and of several at a stop.
+
+        What sizes vary to by stops is not among it: laying counts these as it goes.
+        """
+        least = 1.0
+        for variation in self.varying("size", follows=ALONG_THE_LINE) if self.travel.kind != "scattered" else ():
+            least *= max(min(*variation.between, 100.0) / 100, LEAST_SIZE)
+        return most_at_a_stop(self.variations) / (least * self.hand.thinnest)
+
+    @property
+    def loose(self) -> bool:
+        """Tell whether pieces lie off their stops, so that they are not meant to meet edge to edge."""
+        return self.travel.kind == "scattered" or bool(self.varying("turn", "across", "along", "squash", "count"))
 
     @property
     def apart(self) -> bool:

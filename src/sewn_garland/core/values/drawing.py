@@ -17,10 +17,25 @@ SIMILAR_REL_TOL = 1e-9  # chosen: of a piece's size; far below what is written o
 
 
 @dataclass(frozen=True, eq=False)
+class Colours:
+    """The colours of n pieces: ``which`` (n,) row of ``table`` (k, p) each has, 0xRRGGBBAA in the order of its motif's paints."""
+
+    table: np.ndarray
+    which: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
+
+    def some(self, rows: slice | np.ndarray) -> Colours:
+        """Return the colours of some of the pieces."""
+        return Colours(self.table, self.which[rows])
+
+
+@dataclass(frozen=True, eq=False)
 class PaintedPieces:
     """n pieces in the order of painting: artwork under affine maps, or shaped outlines with its paints.
 
-    ``artwork`` are coloured motifs, ``motif`` (n,) each piece's place among them; another colour is another artwork.
+    ``artwork`` are motifs, ``motif`` (n,) each piece's place among them; ``colours`` are what pieces have in place of their motif's.
     ``matrices`` (n, 6), a b c d e f, take it from about its base line's middle to the page, strokes and all: a stroke is a part
     of the artwork and is scaled as the artwork is. Pieces in ``outlines`` are drawn as these, their gradients and pictures as
     their matrices say.
@@ -32,6 +47,7 @@ class PaintedPieces:
     outlines: ShapedOutlines | None = None
     opacity: np.ndarray | None = None
     blend: Blend = "normal"
+    colours: Colours | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -77,7 +93,8 @@ class PaintedPieces:
         """Return the pieces from the first up to the last, which is not among them."""
         own = slice(first, last)
         outlines = self.outlines and self.outlines.split([first, last])[0]
-        return PaintedPieces(self.artwork, self.motif[own], self.matrices[own], outlines, self.covers[own], self.blend)
+        colours = self.colours and self.colours.some(own)
+        return PaintedPieces(self.artwork, self.motif[own], self.matrices[own], outlines, self.covers[own], self.blend, colours)
 
 
 @dataclass(frozen=True)

@@ -35,7 +35,7 @@ class Stops:
 
     ``s`` mm along its track where the base line's middle lies (closed lines wrap), ``before`` and ``after`` the mm that the
     piece takes of it on each side, ``factor`` the ease on size, ``gap_after`` the wished mm to the next piece of the same
-    run, ``width`` how wide the line is for the piece, a factor on its size.
+    run, ``width`` how wide the line is for the piece, ``size`` what varies of the piece's own, both factors on its size.
     """
 
     line: np.ndarray
@@ -53,6 +53,7 @@ class Stops:
     factor: np.ndarray
     gap_after: np.ndarray
     width: np.ndarray
+    size: np.ndarray
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -62,7 +63,7 @@ class Stops:
         """Return stops on tracks (n,), ``rows`` a line; what is not said is as of a repeat of full size without a gap."""
         n = len(track)
         whole = {name: np.zeros(n, int) for name in ("run", "place", "stop", "slot", "role")}
-        plain = {"factor": np.ones(n), "gap_after": np.zeros(n), "width": np.ones(n)}
+        plain = {"factor": np.ones(n), "gap_after": np.zeros(n), "width": np.ones(n), "size": np.ones(n)}
         return cls(line=track // rows, row=track % rows, motif=motif, **{**whole, **plain, "variant": motif, **columns})
 
     @property
@@ -81,7 +82,33 @@ class Stops:
 
 
 @dataclass(frozen=True, eq=False)
-class Placed(Stops):
+class Varied(Stops):
+    """Stops with what varies of their pieces, arrays (n,), each None where it leaves all pieces as they are.
+
+    ``squash`` is a factor across the base line, ``swing`` radians clockwise, ``across`` and ``along`` mm to the right of travel
+    and onward, ``mirrored`` (n, 2) tells what is mirrored along and across beside what the brush mirrors. ``opacity`` is 0 to 1,
+    ``strength`` a factor on chroma, ``hue`` radians, ``lightness`` a part of white's, ``mix`` 0 to 1 of the second ink.
+    """
+
+    squash: np.ndarray | None
+    swing: np.ndarray | None
+    across: np.ndarray | None
+    along: np.ndarray | None
+    mirrored: np.ndarray | None
+    opacity: np.ndarray | None
+    strength: np.ndarray | None
+    hue: np.ndarray | None
+    lightness: np.ndarray | None
+    mix: np.ndarray | None
+
+
+def moved(by: np.ndarray | None) -> np.ndarray | float:
+    """Return by how many mm pieces are moved (n,), 0 where nothing moves them."""
+    return 0.0 if by is None else by
+
+
+@dataclass(frozen=True, eq=False)
+class Placed(Varied):
     """Stops with their pieces placed: ``centre`` (n, 2) is where each base line's middle lies on the page.
 
     ``turn`` radians clockwise, ``scale`` (n, 2) along the motif's own axes, negative where

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from .artwork import PieceMessage, RecipeMessage, ShapeMessage
-from .base import Colour, Message, Name, RowId, Sequenced, Versioned
+from .base import Message, Name, RowId, Sequenced, Versioned
 from .edits import Draw, Edit, Figures, Place
 
 
@@ -157,7 +157,7 @@ class FoundRepeatMessage(Message):
 class InkQuery(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
-    ink: Colour | None = None
+    ink: Annotated[str, Field(max_length=80)] | None = None
 
 
 class MotifSummary(_MotifHead):

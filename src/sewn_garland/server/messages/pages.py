@@ -6,13 +6,21 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ...core.values.brush import Finite
+from ...core.values.brush import MOST_ARRANGEMENT, Finite
 from .base import Colour, Message, Name, Point, RowId, Sequenced, SizePct, Versioned
 from .edits import Mm
 
 MOST_POINTS = 5_000
 
+Arrangement = Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)]
 Side = Annotated[Finite, Field(ge=1, le=5_000)]
+
+
+class PaletteInk(Message):
+    """An ink of a page's palette."""
+
+    name: Name
+    colour: Colour
 
 
 class PageMessage(Message):
@@ -23,6 +31,7 @@ class PageMessage(Message):
     height_mm: float
     ground: str | None
     scenery: list[dict]
+    palette: list[PaletteInk]
 
 
 class NewPage(Message):
@@ -83,6 +92,8 @@ class LineMessage(Message):
     path: str
     size_pct: float
     ink: str | None
+    second_ink: str | None
+    arrangement: int | None
     visible: bool
 
 
@@ -95,7 +106,7 @@ class NewLine(Message):
 
 
 class LineChange(Versioned):
-    """What to change; ``ink`` "own" gives the artwork its own colours back, ``cure`` is a finding's change, made to a copy of the
+    """What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change, made to a copy of the
     brush for this line and those given ``on_copy``.
     """
 
@@ -104,6 +115,8 @@ class LineChange(Versioned):
     source: Source | None = None
     size_pct: SizePct | None = None
     ink: Colour | Literal["own"] | None = None
+    second_ink: Colour | Literal["own"] | None = None
+    arrangement: Arrangement | Literal["own"] | None = None
     visible: bool | None = None
     move_by: Point | None = None
     to_place: Annotated[int, Field(ge=0, le=100_000)] | None = None
@@ -133,6 +146,8 @@ class DraftLine(Message):
     source: Source
     size_pct: SizePct = 100.0
     ink: Colour | None = None
+    second_ink: Colour | None = None
+    arrangement: Arrangement | None = None
 
 
 class DraftCure(Message):

@@ -32,8 +32,10 @@ def bring_in_lines(path: IdPath, body: LinesFile):
 @api.patch("/lines/<int:id>", responses={200: LineMessage}, summary="Change a line")
 def change_line(path: IdPath, body: LineChange):
     values = body.model_dump(include={"name", "brush_id", "size_pct", "visible"}, exclude_none=True)
-    if body.ink is not None:
-        values["ink"] = None if body.ink == "own" else body.ink
+    for key in ("ink", "second_ink", "arrangement"):
+        value = getattr(body, key)
+        if value is not None:
+            values[key] = None if value == "own" else value
     with store().writing() as session:
         row = lines.change(
             session, path.id, body.version, values, source=body.source and body.source.model_dump(), move_by=body.move_by,

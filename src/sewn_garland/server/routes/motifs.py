@@ -6,7 +6,7 @@ from flask import Response
 
 from ...core.making.starters import STARTERS
 from ...workshop import motifs
-from ...workshop.rows import motif_of, row_of
+from ...workshop.rows import ink_of_code, motif_of, row_of
 from ...workshop.scenes import Overtaken
 from ..access import overtaken, sent, store
 from ..messages.base import IdPath, VersionQuery
@@ -56,7 +56,7 @@ def begin_with_stroke(body: NewFromStroke):
 @api.get("/motifs/<int:id>", responses={200: MotifMessage}, summary="A motif with its shapes")
 def get_motif(path: IdPath, query: InkQuery):
     with store().reading() as session:
-        return sent(motif_message(session, row_of(session, "motif", path.id), query.ink))
+        return sent(motif_message(session, row_of(session, "motif", path.id), ink_of_code(query.ink)))
 
 
 @api.get("/motifs/<int:id>/pictures/<int:place>", summary="A picture that a motif holds (PNG)")

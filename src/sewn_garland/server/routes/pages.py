@@ -7,18 +7,18 @@ import time
 
 from flask import Response
 
+from ...core.assemble import pieces_list
 from ...core.drawing.png import pixels_of
 from ...core.drawing.steps import png_of
 from ...core.drawing.svg import compact_svg, plain_svg
-from ...core.drawing.tables import pieces_csv
 from ...store import tables
 from ...workshop import motifs, pages
 from ...workshop.lines import lines_of
-from ...workshop.rows import row_of
+from ...workshop.rows import OfLine, row_of
 from ..access import overtaken, sent, store
 from ..messages.base import IdPath, VersionQuery
 from ..messages.motifs import MotifMessage
-from ..messages.pages import ExportQuery, NewPage, PageChange, PageLines, PageMessage, PageRequest, PickUp
+from ..messages.pages import DraftLine, ExportQuery, NewPage, PageChange, PageLines, PageMessage, PageRequest, PickUp
 from ..resource import Resource
 from ..views.motifs import motif_message
 from ..views.pages import page_lines, page_message
@@ -58,7 +58,7 @@ def delete_page(path: IdPath, query: VersionQuery):
 @api.post("/pages/<int:id>/lay", summary="Lay a page's lines (binary)")
 def lay_page(path: IdPath, body: PageRequest):
     newer = overtaken("page", body.client, body.seq)
-    draft = body.draft and pages.DraftLine(**body.draft.model_dump())
+    draft = body.draft and _draft_line(body.draft)
     cure = body.draft_cure and pages.DraftCure(body.draft_cure.line_id, body.draft_cure.change)
     with store().reading() as session:
         scenes = pages.scenes_of(session, path.id, only=body.only, draft=draft, cure=cure)
@@ -87,7 +87,7 @@ def export_png(path: IdPath, query: ExportQuery):
 def export_pieces(path: IdPath):
     with store().reading() as session:
         page, laid = pages.laid_lines(session, path.id)
-    return _download(pieces_csv([line for _, line in laid]), "text/csv", page, "csv")
+    return _download(pieces_list(laid), "text/csv", page, "csv")
 
 
 @api.post("/pages/<int:id>/pick-up", responses={201: MotifMessage}, summary="Pick up a region of a page, as it is laid, as a motif")
@@ -97,6 +97,11 @@ def pick_up(path: IdPath, body: PickUp):
     motif = pages.picked_up(drawing, (body.left_mm, body.top_mm, body.right_mm, body.bottom_mm))
     with store().writing() as session:
         return sent(motif_message(session, motifs.keep(session, body.name, motif, f"pick up {body.name}")), 201)
+
+
+def _draft_line(draft: DraftLine) -> pages.DraftLine:
+    own = OfLine(draft.size_pct, draft.ink, draft.second_ink, draft.arrangement)
+    return pages.DraftLine(draft.brush_id, draft.source.model_dump(), draft.line_id, own)
 
 
 def _download(data: bytes | str, kind: str, page: tables.Page, ending: str) -> Response:

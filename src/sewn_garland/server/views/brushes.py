@@ -65,6 +65,8 @@ def settings_limits() -> SettingsLimits:
     """Return what every number of the settings may be, with the words that refuse it."""
     found = []
     for section, field in Settings.model_fields.items():
+        if section == "variations":
+            continue  # each property has limits of its own
         for key, entry in cast(type[BaseModel], field.annotation).model_fields.items():
             for rule in entry.metadata:
                 for kind in BOUNDS:
