@@ -200,9 +200,7 @@ def _lay(arguments: argparse.Namespace) -> int:
     drawing = drawing_of(page.width_mm, page.height_mm, [item for line in laid for item in on_page(brush.pieces.motifs, line, brush.ink)])
     files: dict[Path, Iterable[bytes]] = {arguments.out: (part.encode() for part in compact_parts(drawing))}
     if arguments.pieces:
-        files[arguments.pieces] = [
-            pieces_list([(brush, line) for line in laid]).encode()
-        ]
+        files[arguments.pieces] = [pieces_list([(brush, line) for line in laid]).encode()]
     if arguments.report:
         files[arguments.report] = [orjson.dumps(report(laid, seconds), option=orjson.OPT_INDENT_2)]
     _write_all(files)

@@ -61,6 +61,7 @@ class LaidBench:
     gap_mm: float
     pitch_mm: float
     height_mm: float
+    spread_mm: float
 
 
 def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking) -> LaidBench:
@@ -79,11 +80,17 @@ def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking
         scenes += [each.scene("aside ", aside) for each in sheets] if aside else []
     tolerance = max(TOLERANCE_MM, trial_mm / (LARGE_DETAIL if draft.large else SHEET_DETAIL))
     laid = laid_scenes(scenes, cures=cures, of_brush_only=True, overtaken=overtaken, tolerance=tolerance)
-    return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height)
+    return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height, _spread_of(brush))
 
 
 def _height_of(brush: Brush) -> float:
     return max(m.height for m in brush.pieces.repeat) * brush.spacing.size
+
+
+def _spread_of(brush: Brush) -> float:
+    """Return by how many mm pieces vary across the line at most, from side to side."""
+    longest = float(repeat_extents(brush).length.max())
+    return longest / 100 * 2 * sum(max(map(abs, variation.between)) for variation in brush.varying("across"))
 
 
 def _flat_run(brush: Brush, flat_mm: float) -> Scene:

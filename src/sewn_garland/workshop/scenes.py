@@ -70,6 +70,7 @@ class LaidScene:
         laid, joins, ink = self.laid, self.laid.joins, self.scene.brush.ink
         return {
             **about, "covers": ink.ceiling, "laid_on_as": ink.of_line, "pieces_laid_on_as": ink.of_piece, "apart": self.scene.brush.apart,
+            "loose": self.scene.brush.loose,
             "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
             "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
             "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),

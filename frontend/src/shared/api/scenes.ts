@@ -13,6 +13,9 @@ export interface ScenePieces {
   matrices: Float32Array;
   motif: Uint16Array;
   opacity: Float32Array;
+  paints: Uint32Array;
+  wide: number;
+  colouring: Uint32Array;
   drawn: Uint32Array;
   outline: Float32Array;
   contours: Uint32Array;
@@ -106,6 +109,9 @@ function sceneOf(scene: Schemas["SceneHeader"], tables: Tables): Scene {
     matrices: tables.of("pieces"),
     motif: tables.of("motif"),
     opacity: tables.of("opacity"),
+    paints: tables.of("paints"),
+    wide: tables.entry("paints")?.shape[1] ?? 0,
+    colouring: tables.of("colouring"),
     drawn: tables.of("drawn"),
     outline: tables.of("outline"),
     contours: tables.of("contours"),

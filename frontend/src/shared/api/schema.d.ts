@@ -1295,15 +1295,9 @@ export interface components {
              */
             follows: "chance" | "pressure" | "tilt" | "tilt_side" | "twist" | "speed" | "direction" | "pieces" | "distance" | "length" | "turns";
             /** Between */
-            between: [
-                number,
-                number
-            ];
+            between: number[];
             /** Response */
-            response?: [
-                number,
-                number
-            ][] | null;
+            response?: number[][] | null;
             /**
              * Gather Pct
              * @default 0
@@ -2866,8 +2860,8 @@ export interface components {
         };
         /**
          * LineChange
-         * @description What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change, made to a copy of the
-         *     brush for this line and those given ``on_copy``.
+         * @description What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change,
+         *     made to a copy of the brush for this line and those given ``on_copy``.
          */
         LineChange: {
             /** Version */
@@ -3107,6 +3101,8 @@ export interface components {
             pitch_mm: number;
             /** Height Mm */
             height_mm: number;
+            /** Spread Mm */
+            spread_mm: number;
         };
         /**
          * CureMessage
@@ -3163,7 +3159,8 @@ export interface components {
          *     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
          *     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
          *     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
-         *     Where pieces are to stand ``apart``, only their gaps are judged. The line as one ``covers`` what is below it by a share, and is
+         *     Where pieces are to stand ``apart``, only their gaps are judged, and of those that lie
+         *     ``loose`` whether they meet. The line as one ``covers`` what is below it by a share, and is
          *     ``laid_on_as`` one of the standard's ways; each of its pieces as another.
          */
         SceneHeader: {
@@ -3292,6 +3289,11 @@ export interface components {
              * @default false
              */
             apart: boolean;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
             /**
              * Worst Mm
              * @default null

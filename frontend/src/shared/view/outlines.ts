@@ -1,6 +1,7 @@
 import type { PictureMesh, ScenePieces } from "../api/scenes";
 import { CONTOURS } from "../api/tables";
 import { paintMesh } from "./meshes";
+import type { Own } from "./paints";
 import { fillPath, fillStroke, isOf, stampPicture, strokePath, type Pass, type Stamp } from "./stamp";
 import type { Ctx, View } from "./view";
 
@@ -29,6 +30,7 @@ export function paintOutlines(
   stamp: Stamp,
   page: View,
   pass: Pass,
+  paints: Own | null,
 ): number {
   const m = laid.matrices.subarray(piece * 6, piece * 6 + 6);
   const factor = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
@@ -46,12 +48,12 @@ export function paintOutlines(
     }
     let end = traced(ctx, laid, at, piece, shape, 0);
     if (end > at && painted) {
-      fillPath(ctx, ready, own);
-      if (how !== STROKES_OUTLINED) strokePath(ctx, ready, factor, own);
+      fillPath(ctx, ready, own, paints);
+      if (how !== STROKES_OUTLINED) strokePath(ctx, ready, factor, own, paints);
     }
     at = end;
     end = traced(ctx, laid, at, piece, shape, 1);
-    if (end > at && painted) fillStroke(ctx, ready, own);
+    if (end > at && painted) fillStroke(ctx, ready, own, paints);
     at = end;
   });
   return at;

@@ -4,6 +4,7 @@ import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
+import { NO_PAINTS, ownOf, type Own } from "./paints";
 import { Specks } from "./specks";
 import { laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
 import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./view";
@@ -35,6 +36,7 @@ const EMPTY = {
   laid_on_as: "normal" as const,
   pieces_laid_on_as: "normal" as const,
   opacity: new Float32Array(0),
+  ...NO_PAINTS,
   drawn: new Uint32Array(0),
   outline: new Float32Array(0),
   contours: new Uint32Array(0),
@@ -118,7 +120,8 @@ class Painter {
       d = m[at + 3] * s;
     const x = m[at + 4] * s + page.x,
       y = m[at + 5] * s + page.y;
-    const stamp = laid.stamps[laid.motif.length ? laid.motif[piece] : 0] ?? laid.stamps[0];
+    const motif = laid.motif.length ? laid.motif[piece] : 0;
+    const stamp = laid.stamps[motif] ?? laid.stamps[0];
     const how = laid.drawn.length ? laid.drawn[piece] : STAMPED;
     const size = Math.max(Math.hypot(a, b), Math.hypot(c, d));
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
@@ -126,14 +129,15 @@ class Painter {
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
     const speck = stamp.reach * size < SPECK_PX;
     if (speck && this.pass === "under") return;
-    if (speck) return this.specks.add(stamp.speck, cover, a, b, c, d, x, y);
+    const paints = ownOf(laid, piece, motif);
+    if (speck) return this.specks.add(paints?.(stamp.speck.slot) ?? stamp.speck.colour, stamp.speck, cover, a, b, c, d, x, y);
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
     const one = (on: Ctx, from: Px): void => {
       if (how === STAMPED) {
         on.setTransform(a, b, c, d, x - from[0], y - from[1]);
-        stampShapes(on, stamp, UNSEEN_PX / size, this.pass);
-      } else this.paintOutlined(on, piece, how, stamp, { ...page, x: page.x - from[0], y: page.y - from[1] });
+        stampShapes(on, stamp, UNSEEN_PX / size, this.pass, paints);
+      } else this.paintOutlined(on, piece, how, stamp, paints, { ...page, x: page.x - from[0], y: page.y - from[1] });
     };
     if (isWhole(cover)) one(ctx, [0, 0]);
     else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
@@ -158,11 +162,11 @@ class Painter {
     };
   }
 
-  private paintOutlined(ctx: Ctx, piece: number, how: number, stamp: Stamp, page: View): void {
+  private paintOutlined(ctx: Ctx, piece: number, how: number, stamp: Stamp, paints: Own | null, page: View): void {
     const { contours } = this.laid;
     while (this.contour * CONTOURS.width < contours.length && contours[this.contour * CONTOURS.width + CONTOURS.piece] < piece)
       this.contour++;
-    this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page, this.pass);
+    this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page, this.pass, paints);
   }
 
   /** Clip to what is kept of a piece about `centre` that reaches so far (mm), where it ends on bisectors; tell whether it does. */

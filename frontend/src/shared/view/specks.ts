@@ -12,7 +12,8 @@ export class Specks {
 
   /** Add a piece at an affine map to device pixels; one that is seen through is painted by itself. */
   add(
-    { colour, left, top, right, bottom }: Stamp["speck"],
+    colour: string,
+    { left, top, right, bottom }: Stamp["speck"],
     cover: Cover,
     a: number,
     b: number,

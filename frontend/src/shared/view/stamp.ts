@@ -1,5 +1,6 @@
 import type { Motif, Shape } from "../api/client";
 import { imageOf, type Picture } from "./images";
+import type { Own } from "./paints";
 import type { Ctx } from "./view";
 
 /** What can be stamped: shapes on a frame, about a base line. A motif as drawn is one, and so is what of it is laid. */
@@ -23,6 +24,9 @@ export interface Ready {
   shape: Shape;
   fillGradient: Shade | null;
   strokeGradient: Shade | null;
+  /** The places of the fill's and the stroke's colour among the motif's paints; their gradients' stops follow them. */
+  fillSlot: number;
+  strokeSlot: number;
   picture: { image: Picture; matrix: DOMMatrix } | null;
   /** The shape's thinnest side in mm: what is thinner than a trace of a pixel is not painted. */
   thin: number;
@@ -34,6 +38,8 @@ interface Shade {
   path: Path2D;
   gradient: Gradient;
   opacity: number;
+  /** The place of the paint's own colour among the motif's paints; the stops follow it. */
+  slot: number;
 }
 
 /** A motif made ready to stamp; its shapes lie about the base line's middle. */
@@ -42,7 +48,7 @@ export interface Stamp {
   /** How far it reaches about the base line's middle, mm. */
   reach: number;
   /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
-  speck: { colour: string; left: number; top: number; right: number; bottom: number };
+  speck: { colour: string; slot: number; left: number; top: number; right: number; bottom: number };
   /** Whether nothing of it lies over anything else of it, so that it covers part by part as it does as one. */
   single: boolean;
   /** In which passes its line is painted: what lies under the neighbours before everything else, where there is such. */
@@ -63,7 +69,8 @@ export function stampOf(art: Artwork): Stamp {
   const known = stamps.get(art);
   if (known) return known;
   const shift = new DOMMatrix([1, 0, 0, 1, -art.width_mm / 2, -art.base_line_mm]);
-  let largest = { area: -1, colour: "#20352c", box: [0, 0, art.width_mm, art.height_mm] };
+  let largest = { area: -1, colour: "#20352c", slot: 0, box: [0, 0, art.width_mm, art.height_mm] };
+  let slots = 0;
   const shapes = art.shapes.map((shape): Ready => {
     const path = new Path2D();
     path.addPath(new Path2D(shape.d), shift);
@@ -71,15 +78,23 @@ export function stampOf(art: Artwork): Stamp {
     const [w, h] = [box[2] - box[0], box[3] - box[1]];
     const fill = shape.fill && rgba(shape.fill, shape.fill_opacity);
     const stroke = shape.stroke && rgba(shape.stroke, shape.stroke_opacity);
-    if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, box };
+    const fillSlot = slots;
+    const strokeSlot = fillSlot + (shape.fill ? 1 + (shape.fill_gradient?.stops.length ?? 0) : 0);
+    slots = strokeSlot + (shape.stroke ? 1 + (shape.stroke_gradient?.stops.length ?? 0) : 0);
+    const slot = shape.fill ? fillSlot : strokeSlot;
+    if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, slot, box };
     return {
       path,
       fill,
       rule: shape.fill_rule === "evenodd" ? "evenodd" : "nonzero",
       stroke,
       shape,
-      fillGradient: shape.fill_gradient ? shadeOf(shape.fill_gradient, shape.fill_opacity, path, shift) : null,
-      strokeGradient: shape.stroke_gradient ? shadeOf(shape.stroke_gradient, shape.stroke_opacity, path, shift) : null,
+      fillGradient: shape.fill_gradient ? shadeOf(shape.fill_gradient, shape.fill_opacity, path, shift, fillSlot) : null,
+      strokeGradient: shape.stroke_gradient
+        ? shadeOf(shape.stroke_gradient, shape.stroke_opacity, path, shift, strokeSlot)
+        : null,
+      fillSlot,
+      strokeSlot,
       picture: shape.picture ? { image: imageOf(shape.picture.href), matrix: pictureMatrix(shape, shift) } : null,
       thin: fill || shape.picture ? Math.min(w, h) : shape.stroke_width,
     };
@@ -88,6 +103,7 @@ export function stampOf(art: Artwork): Stamp {
   const [left, top, right, bottom] = largest.box;
   const speck = {
     colour: largest.colour,
+    slot: largest.slot,
     left: left - half - art.width_mm / 2,
     top: top - half - art.base_line_mm,
     right: right + half - art.width_mm / 2,
@@ -114,11 +130,11 @@ function isSingle(shapes: Shape[]): boolean {
   );
 }
 
-function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix): Shade {
+function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix, slot: number): Shade {
   const matrix = shift.multiply(new DOMMatrix(gradient.matrix));
   const own = new Path2D();
   own.addPath(path, matrix.inverse());
-  return { matrix, path: own, gradient, opacity };
+  return { matrix, path: own, gradient, opacity, slot };
 }
 
 /** The map from a picture's pixels to its rectangle, whose corners are the outline's points from the top left clockwise. */
@@ -150,24 +166,24 @@ function rgba(hex: string, opacity: number): string {
 }
 
 /** Fill the current path as a shape is filled; its gradient lies where `own` puts the piece. */
-export function fillPath(ctx: Ctx, ready: Ready, own: () => void): void {
-  if (ready.fillGradient) shadeCurrent(ctx, ready.fillGradient, ready.rule, own);
-  else if (ready.fill) fillIn(ctx, ready.fill, ready.rule);
+export function fillPath(ctx: Ctx, ready: Ready, own: () => void, paints: Own | null): void {
+  if (ready.fillGradient) shadeCurrent(ctx, ready.fillGradient, ready.rule, own, paints);
+  else if (ready.fill) fillIn(ctx, paints?.(ready.fillSlot) ?? ready.fill, ready.rule);
 }
 
 /** Fill the current path, the outline of a shape's stroke, as that is painted. */
-export function fillStroke(ctx: Ctx, ready: Ready, own: () => void): void {
-  if (ready.strokeGradient) shadeCurrent(ctx, ready.strokeGradient, "nonzero", own);
-  else if (ready.stroke) fillIn(ctx, ready.stroke, "nonzero");
+export function fillStroke(ctx: Ctx, ready: Ready, own: () => void, paints: Own | null): void {
+  if (ready.strokeGradient) shadeCurrent(ctx, ready.strokeGradient, "nonzero", own, paints);
+  else if (ready.stroke) fillIn(ctx, paints?.(ready.strokeSlot) ?? ready.stroke, "nonzero");
 }
 
 /** Stroke the current path as a shape is stroked, `factor` times as wide; its gradient lies where `own` puts the piece. */
-export function strokePath(ctx: Ctx, ready: Ready, factor: number, own: () => void): void {
+export function strokePath(ctx: Ctx, ready: Ready, factor: number, own: () => void, paints: Own | null): void {
   if (!ready.stroke) return;
-  if (!ready.strokeGradient) return strokeAs(ctx, ready, factor, () => ctx.stroke());
+  if (!ready.strokeGradient) return strokeAs(ctx, ready, factor, paints, () => ctx.stroke());
   const page = ctx.getTransform();
   own();
-  strokeAs(ctx, ready, 1, () => ctx.stroke());
+  strokeAs(ctx, ready, 1, paints, () => ctx.stroke());
   ctx.setTransform(page);
 }
 
@@ -176,15 +192,16 @@ function fillIn(ctx: Ctx, colour: string, rule: CanvasFillRule): void {
   ctx.fill(rule);
 }
 
-function shadeCurrent(ctx: Ctx, own: Shade, rule: CanvasFillRule, inPiece: () => void): void {
+function shadeCurrent(ctx: Ctx, own: Shade, rule: CanvasFillRule, inPiece: () => void, paints: Own | null): void {
   const page = ctx.getTransform();
   inPiece();
-  shade(ctx, own, () => ctx.fill(rule));
+  shade(ctx, own, paints, () => ctx.fill(rule));
   ctx.setTransform(page);
 }
 
-function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): void {
-  ctx.strokeStyle = (ready.strokeGradient && unskewed(ctx, ready.strokeGradient)) ?? ready.stroke!;
+function strokeAs(ctx: Ctx, ready: Ready, factor: number, paints: Own | null, stroke: () => void): void {
+  const flat = paints?.(ready.strokeSlot) ?? ready.stroke!;
+  ctx.strokeStyle = (ready.strokeGradient && unskewed(ctx, ready.strokeGradient, paints)) ?? flat;
   ctx.lineWidth = ready.shape.stroke_width * factor;
   ctx.lineCap = ready.shape.cap as CanvasLineCap;
   ctx.lineJoin = ready.shape.join as CanvasLineJoin;
@@ -198,19 +215,19 @@ function strokeAs(ctx: Ctx, ready: Ready, factor: number, stroke: () => void): v
 }
 
 /** Paint the shapes of a pass once where the context stands, but those thinner than `unseen` mm. */
-export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0, pass: Pass = "all"): void {
+export function stampShapes(ctx: Ctx, stamp: Stamp, unseen = 0, pass: Pass = "all", paints: Own | null = null): void {
   for (const ready of stamp.shapes) {
     if (ready.thin < unseen || !isOf(pass, ready)) continue;
     if (ready.picture) {
       stampPicture(ctx, ready.picture);
       continue;
     }
-    if (ready.fillGradient) shade(ctx, ready.fillGradient, (own) => ctx.fill(own, ready.rule));
+    if (ready.fillGradient) shade(ctx, ready.fillGradient, paints, (own) => ctx.fill(own, ready.rule));
     else if (ready.fill) {
-      ctx.fillStyle = ready.fill;
+      ctx.fillStyle = paints?.(ready.fillSlot) ?? ready.fill;
       ctx.fill(ready.path, ready.rule);
     }
-    if (ready.stroke) strokeAs(ctx, ready, 1, () => ctx.stroke(ready.path));
+    if (ready.stroke) strokeAs(ctx, ready, 1, paints, () => ctx.stroke(ready.path));
   }
 }
 
@@ -228,8 +245,9 @@ export function stampPicture(ctx: Ctx, picture: NonNullable<Ready["picture"]>): 
  * A gradient as a canvas has it, for strokes, which cannot be taken to the gradient's own space: lines of one colour stay where they
  * are when a linear one's ends are set square to them. A radial one under a skew has no such form: null.
  */
-function unskewed(ctx: Ctx, { gradient, matrix: m, opacity }: Shade): CanvasGradient | null {
-  const own = (x: number, y: number): [number, number] => [m.a * x + m.c * y + m.e, m.b * x + m.d * y + m.f];
+function unskewed(ctx: Ctx, own: Shade, paints: Own | null): CanvasGradient | null {
+  const { gradient, matrix: m } = own;
+  const at = (x: number, y: number): [number, number] => [m.a * x + m.c * y + m.e, m.b * x + m.d * y + m.f];
   let style: CanvasGradient;
   if (gradient.kind === "linear") {
     const along = (m.a * m.d - m.b * m.c) / (m.c * m.c + m.d * m.d);
@@ -237,17 +255,28 @@ function unskewed(ctx: Ctx, { gradient, matrix: m, opacity }: Shade): CanvasGrad
   } else {
     const size = Math.hypot(m.a, m.b);
     if (Math.abs(m.a * m.c + m.b * m.d) > 1e-6 * size * size || Math.abs(Math.hypot(m.c, m.d) - size) > 1e-6 * size) return null;
-    style = ctx.createRadialGradient(...own(gradient.focus, 0), 0, m.e, m.f, size);
+    style = ctx.createRadialGradient(...at(gradient.focus, 0), 0, m.e, m.f, size);
   }
-  for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity * opacity));
+  coloursOf(own, paints).forEach(({ colour, opacity }, i) =>
+    style.addColorStop(gradient.stops[i].offset, rgba(colour, opacity * own.opacity)),
+  );
   return style;
 }
 
-function shade(ctx: Ctx, own: Shade, paint: (path: Path2D) => void): void {
+/** The stops' colours, a piece's own where it has some. */
+function coloursOf({ gradient, slot }: Shade, paints: Own | null): { colour: string; opacity: number }[] {
+  if (!paints) return gradient.stops;
+  return gradient.stops.map((_, i) => {
+    const text = paints(slot + 1 + i);
+    return { colour: text.slice(0, 7), opacity: parseInt(text.slice(7), 16) / 255 };
+  });
+}
+
+function shade(ctx: Ctx, own: Shade, paints: Own | null, paint: (path: Path2D) => void): void {
   const { gradient, matrix: m } = own;
   const style =
     gradient.kind === "linear" ? ctx.createLinearGradient(0, 0, 1, 0) : ctx.createRadialGradient(gradient.focus, 0, 0, 0, 0, 1);
-  for (const stop of gradient.stops) style.addColorStop(stop.offset, rgba(stop.colour, stop.opacity));
+  coloursOf(own, paints).forEach(({ colour, opacity }, i) => style.addColorStop(gradient.stops[i].offset, rgba(colour, opacity)));
   ctx.save();
   ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
   ctx.globalAlpha *= own.opacity;

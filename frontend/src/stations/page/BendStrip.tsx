@@ -28,7 +28,9 @@ function words(scene: Scene | undefined, line: Line | null): string {
     scene.tightest_mm === null ? "straight between its corners" : `tightest bend ${scene.tightest_mm.toFixed(1)} mm`;
   const safe =
     scene.safe_mm === null
-      ? "Its pieces do not turn with the line."
+      ? scene.loose
+        ? "Its pieces lie loosely, in any bend."
+        : "Its pieces do not turn with the line."
       : `Its brush is safe down to ${scene.safe_mm.toFixed(1)} mm.`;
   return `${line.name}: ${scene.length_mm.toFixed(1)} mm, ${tightest}. ${safe}`;
 }

@@ -1,6 +1,7 @@
 import type { Scene } from "../../shared/api/scenes";
 import { EXTENT } from "../../shared/api/tables";
 import type { View } from "../../shared/view/view";
+import { AcrossMark } from "./AcrossMark";
 import { MIDDLE, RIGHT } from "./flatSizes";
 import { useLaidBench } from "./openBench";
 import { PitchMark } from "./PitchMark";
@@ -46,6 +47,7 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
       )}
       <SizeMark end={end} half={half} />
       {!jointed && <TurnMark x={x(0)} half={half} />}
+      <AcrossMark length={header.piece_mm * view.scale} end={end} />
     </svg>
   );
 }

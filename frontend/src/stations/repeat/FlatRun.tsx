@@ -72,7 +72,11 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
           {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
         </p>
         <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
-          {scene.safe_mm === null ? "the pieces do not turn with the line" : needs(settings, scene.apart)}
+          {scene.safe_mm === null
+            ? scene.loose
+              ? "its pieces lie loosely"
+              : "the pieces do not turn with the line"
+            : needs(settings, scene.apart)}
         </p>
       </div>
       <GroundChoice />

@@ -7,6 +7,7 @@ import { lookAt, RADIUS, TOP } from "./lens";
 function outlineRows(join: Float32Array): [string, string][] {
   if (Number.isNaN(join[JOINS.apart])) return [];
   const touching = join[JOINS.apart] < 0.005;
+  if (touching && Number.isNaN(join[JOINS.overlap])) return [];
   return [touching ? ["shared", `${join[JOINS.overlap].toFixed(2)} mm²`] : ["apart", `${join[JOINS.apart].toFixed(2)} mm`]];
 }
 

@@ -3,6 +3,7 @@ import { ColourQuestion } from "./ColourQuestion";
 import { EndsQuestion } from "./EndsQuestion";
 import { HandQuestion } from "./HandQuestion";
 import { JoinsQuestion } from "./JoinsQuestion";
+import { LooselyQuestion } from "./LooselyQuestion";
 import { NextQuestion } from "./NextQuestion";
 import { OftenQuestion } from "./OftenQuestion";
 import { TravelQuestion } from "./TravelQuestion";
@@ -12,6 +13,7 @@ const ASKED: [Question, string, () => React.ReactNode][] = [
   ["travel", "How does it travel?", TravelQuestion],
   ["often", "How often?", OftenQuestion],
   ["ends", "At ends and corners?", EndsQuestion],
+  ["loosely", "How loosely?", LooselyQuestion],
   ["next", "Which one next?", NextQuestion],
   ["colour", "What colour?", ColourQuestion],
   ["hand", "What does the hand do?", HandQuestion],
@@ -25,7 +27,7 @@ export function Questions() {
   const [, , Open] = ASKED.find(([which]) => which === question)!;
   return (
     <>
-      <nav aria-label="Questions" className="mt-1.5 flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px] whitespace-nowrap">
+      <nav aria-label="Questions" className="mt-1 flex flex-wrap gap-x-[11px] text-[12px] whitespace-nowrap">
         {ASKED.map(([which, text]) => (
           <button
             key={which}
@@ -37,7 +39,7 @@ export function Questions() {
           </button>
         ))}
       </nav>
-      <div className="mt-1.5 border-l-[3px] border-madder bg-work px-4 py-2">
+      <div className="mt-1 border-l-[3px] border-madder bg-work px-3 py-1.5">
         <Open />
       </div>
     </>

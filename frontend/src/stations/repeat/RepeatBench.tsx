@@ -56,7 +56,7 @@ function OpenedBench({ brush, motifs, workshop }: Props) {
             </section>
             <section
               aria-label="This brush, in words"
-              className="w-[428px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3"
+              className="w-[452px] shrink-0 [contain:strict] overflow-y-auto border-l border-rule px-4 pt-2 pb-3"
             >
               <Refused />
               <Words />

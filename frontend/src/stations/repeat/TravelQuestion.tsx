@@ -1,8 +1,11 @@
+import type { Settings } from "../../shared/api/client";
+import type { SettingsChange } from "../../shared/ui/settings";
 import { Choice } from "../../shared/ui/Choice";
 import { FACING_PICTURES, MIRROR_PICTURES } from "./pictures/facing";
 import { BEND_PICTURES, KIND_PICTURES } from "./pictures/travel";
 import { useSaid } from "./openBench";
 import { TravelFigures } from "./TravelFigures";
+import { started } from "./variations";
 
 export function TravelQuestion() {
   const { edit, settings } = useSaid();
@@ -19,22 +22,23 @@ export function TravelQuestion() {
         value={kind}
         options={[
           { value: "repeated", label: "repeated", picture: KIND_PICTURES.repeated },
+          { value: "scattered", label: "scattered", picture: KIND_PICTURES.scattered },
           { value: "once_length", label: "once, length", picture: KIND_PICTURES.once_length },
           { value: "once_proportion", label: "in proportion", picture: KIND_PICTURES.once_proportion },
         ]}
-        onSet={(next) => edit.set({ travel: { kind: next } }, KIND_WORDS[next])}
+        onSet={(next) => edit.set(next === "scattered" ? scattered(settings) : { travel: { kind: next } }, KIND_WORDS[next])}
       />
-      {kind === "repeated" && (
+      {(kind === "repeated" || kind === "scattered") && (
         <Choice
           small
           side
           label="Round bends"
           value={bends}
           options={[
-            { value: "rigid", label: "rigid", picture: BEND_PICTURES.rigid },
-            { value: "bent", label: "bent", picture: BEND_PICTURES.bent },
-            { value: "jointed", label: "jointed", picture: BEND_PICTURES.jointed },
-          ]}
+            { value: "rigid" as const, label: "rigid", picture: BEND_PICTURES.rigid },
+            { value: "bent" as const, label: "bent", picture: BEND_PICTURES.bent },
+            { value: "jointed" as const, label: "jointed", picture: BEND_PICTURES.jointed },
+          ].filter(({ value }) => value !== "jointed" || kind === "repeated")}
           onSet={(round_bends) =>
             edit.set(
               round_bends === "jointed" && eased
@@ -45,7 +49,7 @@ export function TravelQuestion() {
           }
         />
       )}
-      {kind === "repeated" && bends === "rigid" && (
+      {(kind === "repeated" || kind === "scattered") && bends === "rigid" && (
         <Choice
           small
           side
@@ -82,4 +86,20 @@ export function TravelQuestion() {
   );
 }
 
-const KIND_WORDS = { repeated: "repeated", once_length: "once, length only", once_proportion: "once, in proportion" } as const;
+/** Pieces scattered, loosely enough to be seen where nothing varies yet; links let go of one another. */
+function scattered({ travel, variations }: Settings): SettingsChange {
+  const rigid = travel.round_bends === "jointed" ? ({ round_bends: "rigid" } as const) : {};
+  const loose = (["size", "turn", "across"] as const).map((of) => ({
+    ...started(of),
+    ...(of === "turn" ? { between: [-25, 25] } : {}),
+  }));
+  const own = variations?.length ? {} : { variations: loose };
+  return { travel: { kind: "scattered", ...rigid }, ...own };
+}
+
+const KIND_WORDS = {
+  repeated: "repeated",
+  scattered: "scattered",
+  once_length: "once, length only",
+  once_proportion: "once, in proportion",
+} as const;

@@ -7,6 +7,7 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
   const { hands: edit, ground } = useOpenBench();
   const { shown: settings } = useLaidBench();
   const { night } = ground;
+  const swing = settings.variations?.find(({ of }) => of === "turn");
   const turnFrom = (at: { turn: number }, dx: number, dy: number, fine: boolean): number => {
     const angle = (Math.atan2(dy, half + 20 + dx) * 180) / Math.PI + at.turn;
     const wrapped = ((angle + 540) % 360) - 180;
@@ -43,6 +44,20 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
         strokeDasharray="2 4"
         opacity=".75"
       />
+      {swing && (
+        <path
+          d={arcOf(
+            ringX,
+            half + 8,
+            (settings.travel.turn_deg ?? 0) + swing.between[0],
+            (settings.travel.turn_deg ?? 0) + swing.between[1],
+          )}
+          fill="none"
+          stroke="var(--color-madder)"
+          strokeWidth="3"
+          opacity=".8"
+        />
+      )}
       <circle
         cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
         cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
@@ -53,4 +68,12 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
       />
     </g>
   );
+}
+
+/** The arc from one angle to another about the run's middle, degrees clockwise; a whole turn at most. */
+function arcOf(x: number, r: number, from: number, to: number): string {
+  const [low, high] = [Math.min(from, to), Math.min(Math.max(from, to), Math.min(from, to) + 359.9)];
+  const at = (deg: number): string =>
+    `${x + r * Math.cos((deg * Math.PI) / 180)} ${MIDDLE + r * Math.sin((deg * Math.PI) / 180)}`;
+  return `M${at(low)}A${r} ${r} 0 ${high - low > 180 ? 1 : 0} 1 ${at(high)}`;
 }

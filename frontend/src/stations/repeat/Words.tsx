@@ -4,6 +4,7 @@ import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { Questions } from "./Questions";
 import type { Question } from "./types";
+import { looseWords } from "./variations";
 import { CORNERS, EASE, FACING, handWords, inkWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
 
 const TO_COME = "\u2007\u2007…\u2007\u2007 mm"; // as wide as a pitch, so that nothing below moves when that is known
@@ -31,6 +32,7 @@ function Sentence() {
       {text}
     </button>
   );
+  const once = travel.kind === "once_length" || travel.kind === "once_proportion";
   const shift = travel.side_shift_mm ?? 0;
   return (
     <p className="leading-[1.6]" data-testid="words">
@@ -42,18 +44,24 @@ function Sentence() {
         `${motif.name} `
       )}
       {word("travel", KIND[travel.kind ?? "repeated"])} along the line,{" "}
-      {word("travel", `${travel.kind === "repeated" ? travel.round_bends : "bent"} at bends`)}
+      {word("travel", `${once ? "bent" : travel.round_bends} at bends`)}
       {(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned{" "}
       {word("travel", `${travel.turn_deg}°`)}, {word("travel", MIRROR[travel.mirror ?? "off"])},{" "}
       {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
       {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : TO_COME)} at{" "}
-      {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size; what is left over{" "}
-      {word("often", EASE[spacing.ease ?? "leave"])}
-      {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
-      {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It{" "}
-      {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
-      {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)} and
-      more. {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}
+      {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size
+      {travel.kind !== "scattered" && (
+        <>
+          ; what is left over {word("often", EASE[spacing.ease ?? "leave"])}
+          {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
+          {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It{" "}
+          {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
+          {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)}{" "}
+          and more
+        </>
+      )}
+      . {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}
+      {looseWords(said) && <>Loosely: {word("loosely", looseWords(said)!)}. </>}
       {inkWords(said).map((text) => (
         <Fragment key={text}>{word("colour", `${text[0].toUpperCase()}${text.slice(1)}`)}. </Fragment>
       ))}

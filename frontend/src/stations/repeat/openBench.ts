@@ -55,4 +55,4 @@ export function useSaid() {
   return { settings, edit, bound };
 }
 
-type Section = "travel" | "spacing" | "ends" | "variants" | "hand" | "joins" | "ink";
+type Section = "travel" | "spacing" | "ends" | "variants" | "hand" | "joins" | "ink" | "looseness";

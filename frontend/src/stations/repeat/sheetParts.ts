@@ -13,8 +13,8 @@ export interface Cell {
 
 /** What is painted of a scene in its part of the sheet. */
 export function partOf(scene: Scene, part: Cell, box: [number, number], thread: boolean): SheetPart {
-  const { path, findings, matrices, motif, opacity, drawn, outline, contours, cut, bisectors, close, areas, rings, meshes } =
-    scene;
+  const { path, findings, matrices, motif, opacity, paints, wide, colouring, drawn, outline, contours } = scene;
+  const { cut, bisectors, close, areas, rings, meshes } = scene;
   const { covers, laid_on_as, pieces_laid_on_as } = scene;
   const view = fitView(part.width, part.height, box, MARGIN_PX);
   const placed = { ...view, x: view.x + part.x, y: view.y + part.y };
@@ -24,6 +24,9 @@ export function partOf(scene: Scene, part: Cell, box: [number, number], thread: 
     matrices,
     motif,
     opacity,
+    paints,
+    wide,
+    colouring,
     covers,
     laid_on_as,
     pieces_laid_on_as,

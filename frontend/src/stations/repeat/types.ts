@@ -5,4 +5,4 @@ import type { LaidScenes } from "../../shared/api/scenes";
 export type BenchHeader = LaidScenes<Schemas["BenchHeader"]>["header"];
 
 /** The questions that the words of a brush answer; one is open at a time. */
-export type Question = "travel" | "often" | "ends" | "next" | "colour" | "hand" | "joins";
+export type Question = "travel" | "often" | "ends" | "loosely" | "next" | "colour" | "hand" | "joins";

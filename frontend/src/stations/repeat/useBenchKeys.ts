@@ -1,17 +1,22 @@
 import { focusField, isTyping, useLetters, useWindowKey } from "../../shared/ui/keys";
 import { useBench } from "./bench";
-import { useOpenBench } from "./openBench";
+import { useLaidBench, useOpenBench } from "./openBench";
 import type { Question } from "./types";
 
 /** The keys of the Repeat station: letters after q, the view as it was before while ` is held, Escape back from a large line. */
 export function useBenchKeys(): void {
-  const { brush, ground } = useOpenBench();
+  const { brush, ground, hands } = useOpenBench();
+  const { said } = useLaidBench();
   const { ask: open, keepAside, compare, open: enlarge } = useBench((bench) => bench);
   const aside = useBench((bench) => bench.aside);
   const large = useBench((bench) => bench.large);
   const ask = (which: Question, field: string): void => {
     open(which);
     focusField(field);
+  };
+  const deal = (): void => {
+    const arrangement = (said.variants?.arrangement ?? 1) + 1;
+    hands.set({ variants: { arrangement } }, `arrangement ${arrangement}`);
   };
   useLetters([
     { letter: "g", words: "gap", act: () => ask("often", "Gap") },
@@ -23,9 +28,11 @@ export function useBenchKeys(): void {
     { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
     { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
     { letter: "h", words: "side shift", act: () => ask("travel", "Side shift") },
+    { letter: "a", words: "how loosely", act: () => open("loosely") },
     { letter: "v", words: "variants", act: () => ask("next", "Variants") },
     { letter: "w", words: "rows", act: () => ask("next", "Rows beside the line") },
     { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
+    { letter: "d", words: "deal again", act: deal },
     { letter: "n", words: "dark ground", act: () => ground.set(ground.night ? "light" : "dark") },
     { letter: "k", words: "keep aside, or let go of it", act: () => keepAside(aside ? null : brush.settings) },
     { letter: "i", words: "ink per piece", act: () => ask("colour", "Ink per piece") },

@@ -3,6 +3,7 @@ import type { Blend } from "../../shared/view/cover";
 
 export const KIND: Record<string, string> = {
   repeated: "repeated",
+  scattered: "scattered",
   once_length: "once, length only",
   once_proportion: "once, in proportion",
 };
@@ -33,7 +34,10 @@ export const CORNERS: Record<string, string> = {
 /** How the line's colours come to lie on what is below; nothing where they cover it. */
 export function inkWords({ ink }: Settings): string[] {
   const { per_piece_pct = 100, ceiling_pct = 100, laid_on_as = "normal", blends = "line" } = ink ?? {};
+  const { ink: own, gives = "everything", second_ink: second, coverage = "as_drawn" } = ink ?? {};
   return [
+    !!own && gives !== "nothing" && `${second ? "two inks give" : "its ink gives"} ${gives.replace("_", " and ")}`,
+    coverage !== "as_drawn" && `what is ${coverage === "light_shows" ? "light" : "dark"} shows`,
     per_piece_pct < 100 && `each piece covers ${per_piece_pct} %`,
     ceiling_pct < 100 && `the line covers at most ${ceiling_pct} %`,
     laid_on_as !== "normal" && `${blends === "line" ? "the line" : "each piece"} is laid on as ${wayWords(laid_on_as)}`,

@@ -105,7 +105,7 @@ def close_columns(closes: Sequence[Close]) -> list[Columns]:
 def join_columns(laid: LaidLine) -> list[Columns]:
     """Return the tables of what pieces take of their line, and of their joins."""
     joins, pieces = laid.joins, laid.pieces
-    wished = pieces.gap_after[joins.first]
+    wished = pieces.gap_after[joins.first] if joins.wished is None else joins.wished
     unknown = np.full(len(joins.s), np.nan)
     drawn = [unknown if each is None else each for each in (joins.apart, joins.overlap)]
     table = np.column_stack([joins.at, joins.s, joins.gap + wished, wished, joins.step, np.degrees(joins.kink), joins.tone, *drawn])

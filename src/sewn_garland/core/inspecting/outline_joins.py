@@ -69,7 +69,7 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, places: Places | 
     needed, at = np.unique(np.concatenate([joins.first, joins.second]), return_inverse=True)
     shapes = _placed(silhouettes, placed, needed, places)
     apart = np.nan_to_num(shapely.distance(shapes[at[: len(none)]], shapes[at[len(none) :]]))  # what draws nothing stands nowhere
-    return replace(joins, gap=apart, apart=apart)
+    return replace(joins, gap=apart, apart=apart, wished=none)
 
 
 def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:

@@ -123,7 +123,10 @@ def contrast_of(one: np.ndarray, two: np.ndarray) -> np.ndarray:
 
 
 def srgb_within_gamut(lab: np.ndarray) -> np.ndarray:
-    """Return sRGB (n, 3), each within 0 to 1, of OKLab (n, 3) by the gamut mapping of CSS Color 4: less chroma, until clipping shows no more."""
+    """Return sRGB (n, 3), each within 0 to 1, of OKLab (n, 3), by the gamut mapping of CSS Color 4.
+
+    Chroma is taken off until clipping what is left is not seen.
+    """
     lab = np.asarray(lab, float).reshape(-1, 3)
     rgb = srgb_from_oklab(lab)
     out = np.clip(rgb, 0.0, 1.0)

@@ -15,7 +15,8 @@ class Joins:
 
     ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians, ``tone`` ΔE2000; arrays (j,), ``at``
     (j, 2). ``first`` and ``second`` are the earlier and the later piece. ``apart`` mm and ``overlap`` mm² are
-    those of the outlines where these are measured, NaN where a join's are not.
+    those of the outlines where these are measured, NaN where a join's are not. ``wished`` mm are the gaps that are wished,
+    None where they are those after the earlier pieces.
     """
 
     at: np.ndarray
@@ -28,6 +29,7 @@ class Joins:
     tone: np.ndarray
     apart: np.ndarray | None = None
     overlap: np.ndarray | None = None
+    wished: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)

@@ -64,8 +64,9 @@ OVERS: dict[Source, tuple[float, float, float]] = {  # what ``over`` is without 
 
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 Share = Annotated[Finite, Field(ge=0, le=1)]
-Response = Annotated[tuple[Annotated[tuple[Share, Share], Field(strict=False)], ...],
-                     Field(min_length=2, max_length=MOST_POINTS, strict=False)]  # fmt: skip
+Two = Field(min_length=2, max_length=2, strict=False)
+Between = Annotated[tuple[Finite, ...], Two]
+Response = Annotated[tuple[Annotated[tuple[Share, ...], Two], ...], Field(min_length=2, max_length=MOST_POINTS, strict=False)]
 
 
 class Variation(BaseModel):
@@ -79,7 +80,7 @@ class Variation(BaseModel):
 
     of: Property
     follows: Source = "chance"
-    between: Annotated[tuple[Finite, Finite], Field(strict=False)]
+    between: Between
     response: Response | None = None
     gather_pct: Annotated[Finite, Field(ge=0, le=100)] = 0
     over: Annotated[Finite, Field(gt=0, le=2_000_000)] | None = None
@@ -121,12 +122,22 @@ def shown(name: str) -> str:
     return name.replace("_", " ")
 
 
+def limits_of(name: Property) -> str:
+    """Say between which values a property goes, in the words that refuse others."""
+    about = PROPERTIES[name]
+    return f"{shown(name)} goes between values from {about.least:g} to {about.most:g}{about.unit}; take two of these"
+
+
+def limits_of_over(source: Source) -> str:
+    """Say over how much a source goes, in the words that refuse else."""
+    _, least, most = OVERS[source]
+    return f"over must be from {least:g} to {most:.0f} for what follows {shown(source)}"
+
+
 def _refuse_values(own: Variation) -> None:
     about = PROPERTIES[own.of]
-    for value in own.between:
-        if not about.least <= value <= about.most:
-            limits = f"{about.least:g} and {about.most:g}{about.unit}"
-            raise ValueError(f"{shown(own.of)} goes between values from {limits}; {value:g} lies beyond, take one within")
+    if not all(about.least <= value <= about.most for value in own.between):
+        raise ValueError(limits_of(own.of))
 
 
 def _refuse_over(own: Variation) -> None:
@@ -136,12 +147,12 @@ def _refuse_over(own: Variation) -> None:
         raise ValueError(f"what follows {shown(own.follows)} has no over: leave it out")
     _, least, most = OVERS[own.follows]
     if not least <= own.over <= most:
-        raise ValueError(f"over must be from {least:g} to {most:g} for what follows {shown(own.follows)} (came: {own.over:g})")
+        raise ValueError(limits_of_over(own.follows))
     if own.follows in ("pieces", "turns") and own.over != int(own.over):
         raise ValueError(f"over counts whole pieces; {own.over:g} is none, take {own.over:.0f}")
 
 
-def _refuse_curve(points: tuple[tuple[float, float], ...]) -> None:
+def _refuse_curve(points: Sequence[tuple[float, ...]]) -> None:
     first, last = points[0], points[-1]
     if first[0] != 0 or last[0] != 1:
         raise ValueError(f"a response goes from 0 to 1; this one goes from {first[0]:g} to {last[0]:g}, move its ends there")

@@ -106,8 +106,8 @@ class NewLine(Message):
 
 
 class LineChange(Versioned):
-    """What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change, made to a copy of the
-    brush for this line and those given ``on_copy``.
+    """What to change; inks that are "own" and an arrangement "own" are the brush's again, ``cure`` is a finding's change,
+    made to a copy of the brush for this line and those given ``on_copy``.
     """
 
     name: Name | None = None

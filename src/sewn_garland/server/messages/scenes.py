@@ -45,7 +45,8 @@ class SceneHeader(Message):
     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
-    Where pieces are to stand ``apart``, only their gaps are judged. The line as one ``covers`` what is below it by a share, and is
+    Where pieces are to stand ``apart``, only their gaps are judged, and of those that lie
+    ``loose`` whether they meet. The line as one ``covers`` what is below it by a share, and is
     ``laid_on_as`` one of the standard's ways; each of its pieces as another.
     """
 
@@ -74,6 +75,7 @@ class SceneHeader(Message):
     tightest_mm: float | None = None
     safe_mm: float | None = None
     apart: bool = False
+    loose: bool = False
     worst_mm: float | None = None
     worst_kink_deg: float | None = None
     covers: float = 1.0
@@ -109,3 +111,4 @@ class BenchHeader(ScenesHeader):
     gap_mm: float
     pitch_mm: float
     height_mm: float
+    spread_mm: float

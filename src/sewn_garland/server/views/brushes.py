@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from ...core.reading.brush_document import bound_sentence
 from ...core.values.brush import SINGLE_ROLES, Role, Settings
+from ...core.values.variations import OVERS, PROPERTIES, limits_of, limits_of_over
 from ...store import tables
 from ...workshop.pieces_made import Proposal
 from ...workshop.rows import ids_by_role, laid_of, settings_of
@@ -61,12 +62,25 @@ def sample_message(sample: Sample, ids: dict[Role, list[int]]) -> SampleMessage:
     )  # fmt: skip
 
 
+def _limits_of_variations() -> list[NumberLimit]:
+    """Return between which values every property goes, how far chance is gathered, and over how much sources go."""
+    words = {name: (about.least, about.most, limits_of(name)) for name, about in PROPERTIES.items()}
+    overs = {f"over.{source}": (least, most, limits_of_over(source)) for source, (_, least, most) in OVERS.items()}
+    gathered = {"gather_pct": (0.0, 100.0, "it must be from 0 to 100")}
+    return [
+        NumberLimit(path=f"variations.{name}", kind=kind, value=value, sentence=sentence)
+        for name, (least, most, sentence) in {**words, **overs, **gathered}.items()
+        for kind, value in (("ge", least), ("le", most))
+    ]
+
+
 def settings_limits() -> SettingsLimits:
     """Return what every number of the settings may be, with the words that refuse it."""
     found = []
     for section, field in Settings.model_fields.items():
         if section == "variations":
-            continue  # each property has limits of its own
+            found += _limits_of_variations()
+            continue
         for key, entry in cast(type[BaseModel], field.annotation).model_fields.items():
             for rule in entry.metadata:
                 for kind in BOUNDS:

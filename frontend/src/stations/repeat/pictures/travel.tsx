@@ -47,7 +47,33 @@ export const BEND_PICTURES = {
 
 const DRAWN = "M4 11C8 4 14 4 18 11H46C50 18 56 18 60 11";
 
+const SCATTERED = [
+  [6, 6, -20],
+  [17, 15, 10],
+  [28, 5, 35],
+  [38, 14, -8],
+  [49, 7, 15],
+  [58, 16, -30],
+];
+
 export const KIND_PICTURES = {
+  scattered: (
+    <Frame>
+      {LINE}
+      {SCATTERED.map(([x, y, turn]) => (
+        <rect
+          key={x}
+          x={x - 4}
+          y={y - 2}
+          width="8"
+          height="4"
+          rx="2"
+          fill="var(--color-loden)"
+          transform={`rotate(${turn} ${x} ${y})`}
+        />
+      ))}
+    </Frame>
+  ),
   repeated: (
     <Frame>
       {LINE}

@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { NumberField } from "../../shared/ui/NumberField";
+import { useSaid } from "./openBench";
+import { VariationMore } from "./VariationMore";
+import { VariationRow } from "./VariationRow";
+import { offered, PROPERTIES, started, type Variation } from "./variations";
+
+/** How loosely pieces lie: what varies of them, a row each, and what else may. */
+export function LooselyQuestion() {
+  const { settings, edit, bound } = useSaid();
+  const [open, setOpen] = useState<number | null>(null);
+  const own = settings.variations ?? [];
+  const put = (at: number, next: Variation | null): Variation[] =>
+    own.flatMap((each, i) => (i !== at ? [each] : next ? [next] : []));
+  const rest = offered(settings);
+  const shown = open !== null && own[open];
+  return (
+    <div className="flex flex-col gap-1">
+      {own.map((variation, i) => (
+        <VariationRow
+          key={`${variation.of} ${i}`}
+          variation={variation}
+          open={open === i}
+          onOpen={() => setOpen(open === i ? null : i)}
+          onDrag={(next) => edit.drag({ variations: put(i, next) })}
+          onSet={(next, label) => edit.set({ variations: put(i, next) }, label)}
+          onRemove={() => {
+            setOpen(null);
+            edit.set({ variations: put(i, null) }, `${PROPERTIES[variation.of].word} as it is`);
+          }}
+        />
+      ))}
+      {shown && <VariationMore variation={shown} onSet={(next, label) => edit.set({ variations: put(open, next) }, label)} />}
+      {rest.length > 0 && (
+        <p className="leading-[1.7] text-[12.5px]">
+          <span className="text-moss">{own.length ? "vary too: " : "All pieces are alike. Vary: "}</span>
+          {rest.map((of) => (
+            <button
+              key={of}
+              className="thread-word mr-2"
+              onClick={() => edit.set({ variations: [...own, started(of)] }, `${PROPERTIES[of].word} by chance`)}
+            >
+              {PROPERTIES[of].word}
+            </button>
+          ))}
+        </p>
+      )}
+      {own.length > 0 && (
+        <div className="flex items-baseline gap-5">
+          <NumberField compact label="Keep apart" standard={0} {...bound("looseness", "keep_apart_mm", "keep apart", "mm")} />
+          <NumberField
+            compact
+            label="Arrangement"
+            decimals={0}
+            standard={1}
+            {...bound("variants", "arrangement", "arrangement", "")}
+          />
+          <button
+            className="plain-button px-1.5 py-0 whitespace-nowrap"
+            onClick={() => {
+              const arrangement = (settings.variants?.arrangement ?? 1) + 1;
+              edit.set({ variants: { arrangement } }, `arrangement ${arrangement}`);
+            }}
+          >
+            Deal again
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

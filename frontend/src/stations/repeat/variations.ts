@@ -1,0 +1,72 @@
+import type { Settings } from "../../shared/api/client";
+
+export type Variation = NonNullable<Settings["variations"]>[number];
+export type Property = Variation["of"];
+export type Source = NonNullable<Variation["follows"]>;
+
+interface About {
+  word: string;
+  unit: string;
+  /** What a bar shows where values do not go beyond it. */
+  from: number;
+  to: number;
+  step: number;
+  /** What it starts with. */
+  start: [number, number];
+}
+
+/** What can vary, in the order in which it is offered. */
+export const PROPERTIES: Record<Property, About> = {
+  size: { word: "size", unit: "%", from: 0, to: 200, step: 5, start: [70, 100] },
+  turn: { word: "turn", unit: "°", from: -180, to: 180, step: 5, start: [-10, 10] },
+  across: { word: "across", unit: "%", from: -300, to: 300, step: 10, start: [-50, 50] },
+  along: { word: "along", unit: "%", from: -100, to: 100, step: 5, start: [-20, 20] },
+  gap: { word: "gap", unit: "%", from: 0, to: 200, step: 5, start: [0, 30] },
+  squash: { word: "squash", unit: "%", from: 0, to: 200, step: 5, start: [70, 100] },
+  count: { word: "how many", unit: "", from: 0, to: 10, step: 1, start: [1, 3] },
+  opacity: { word: "opacity", unit: "%", from: 0, to: 100, step: 5, start: [50, 100] },
+  hue: { word: "hue", unit: "°", from: -180, to: 180, step: 2, start: [-12, 12] },
+  strength: { word: "strength", unit: "%", from: 0, to: 200, step: 5, start: [85, 115] },
+  lightness: { word: "lightness", unit: "", from: -50, to: 50, step: 1, start: [-4, 4] },
+  mix: { word: "mix of inks", unit: "%", from: 0, to: 100, step: 5, start: [0, 100] },
+  mirror_left_right: { word: "mirrored left–right", unit: "%", from: 0, to: 100, step: 10, start: [0, 100] },
+  mirror_up_down: { word: "mirrored up–down", unit: "%", from: 0, to: 100, step: 10, start: [0, 100] },
+};
+export const NAMES = Object.keys(PROPERTIES) as Property[];
+
+/** What a property may follow, as a row says it, and the words and unit of how far a source takes where it says so. */
+export const SOURCES: Partial<Record<Source, { words: string; over?: [string, string, number] }>> = {
+  chance: { words: "by chance" },
+  pieces: { words: "from piece to piece", over: ["over", "pieces", 25] },
+  distance: { words: "along the way", over: ["over", "mm", 100] },
+  length: { words: "along the whole line" },
+  turns: { words: "in turns", over: ["of", "pieces", 2] },
+  direction: { words: "with the direction" },
+};
+
+/** What a brush's way of travel leaves to vary. */
+export function offered({ travel, variations }: Settings): Property[] {
+  const kind = travel?.kind ?? "repeated";
+  const jointed = travel?.round_bends === "jointed" && kind === "repeated";
+  const once = kind === "once_length" || kind === "once_proportion";
+  const links: Property[] = ["size", "squash", "along", "across", "count", "gap"];
+  const drawing: Property[] = ["size", "along", "count", "gap"];
+  const out = jointed ? links : once ? drawing : [];
+  const known = new Set((variations ?? []).map(({ of }) => of));
+  return NAMES.filter((name) => !out.includes(name) && !known.has(name));
+}
+
+/** A property as it first varies: by chance. */
+export const started = (of: Property): Variation => ({
+  of,
+  follows: "chance",
+  between: [...PROPERTIES[of].start],
+  gather_pct: 0,
+});
+
+/** The words of what varies, for the brush's text; nothing where nothing does. */
+export function looseWords({ variations }: Settings): string | null {
+  const words = [...new Set((variations ?? []).map(({ of }) => PROPERTIES[of].word))];
+  if (!words.length) return null;
+  return words.length > 4 ? `${words.slice(0, 3).join(", ")} and ${words.length - 3} more` : words.join(", ");
+}
