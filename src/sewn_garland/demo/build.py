@@ -24,11 +24,32 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
         None,
         {"spacing": {"gap_pct": -58, "ease": "gaps"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}},
     ),
-    ("Eelgrass garland", "eelgrass", None, {"spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20}}),
+    (
+        "Eelgrass garland",
+        "eelgrass",
+        None,
+        {
+            "spacing": {"gap_pct": -9, "ease": "gaps", "ease_limit_pct": 20},
+            "variations": [
+                {"of": "size", "between": [88, 104]},
+                {"of": "turn", "between": [-5, 5], "gather_pct": 30},
+                {"of": "hue", "between": [-12, 12]},  # common practice: colour by 3 to 4 %
+                {"of": "lightness", "between": [-3.5, 3.5]},
+            ],
+        },
+    ),
     ("Mooring chain", "mooring-link", None, {"travel": {"round_bends": "jointed"}, "spacing": {"ease": "size"}}),
     ("Cockle row", "cockle", None, {"spacing": {"gap_pct": 12, "ease": "gaps", "ease_limit_pct": 20}}),
     ("Wave border", "wave", None, {"spacing": {"ease": "size"}}),
-    ("Soundings", "sounding-dot", None, {"spacing": {"gap_pct": 230, "ease": "gaps"}}),
+    (
+        "Soundings",
+        "sounding-dot",
+        None,
+        {
+            "spacing": {"gap_pct": 230, "ease": "gaps"},
+            "variations": [{"of": "opacity", "follows": "length", "between": [100, 18], "response": [[0, 0], [0.5, 0.35], [1, 1]]}],
+        },
+    ),
     ("Blanket stitch", "blanket-stitch", 6.4, {"spacing": {"ease": "size"}, "ends": {"outside_corner": "butt", "inside_corner": "butt"}}),
     ("Cable stitch", "cable-stitch", None, {"spacing": {"gap_pct": -14, "ease": "gaps"}}),
     (
@@ -49,6 +70,80 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
             "travel": {"round_bends": "bent"},
             "spacing": {"gap_pct": -14, "ease": "gaps"},
             "ends": {"outside_corner": "round", "inside_corner": "round", "round_radius_mm": 6},
+        },
+    ),
+    (
+        "Strewn cockles",
+        "cockle",
+        None,
+        {
+            "travel": {"kind": "scattered"},
+            "spacing": {"gap_pct": 30},
+            "variations": [
+                {"of": "size", "between": [45, 100]},
+                {"of": "turn", "between": [-180, 180]},
+                {"of": "across", "between": [-130, 130]},
+                {"of": "along", "between": [-30, 30]},
+                {"of": "lightness", "between": [-5, 5]},
+                {"of": "hue", "between": [-10, 10]},
+            ],
+            "looseness": {"keep_apart_mm": 10},
+        },
+    ),
+    (
+        "Lantern glow",
+        "lantern-glow",
+        None,
+        {
+            "travel": {"kind": "scattered"},
+            "spacing": {"gap_pct": -35},
+            "variations": [
+                {"of": "size", "between": [10, 200], "response": [[0, 0], [0.6, 0.25], [1, 1]]},
+                {"of": "across", "between": [-45, 45], "gather_pct": 40},
+                {"of": "along", "between": [-40, 40]},
+                {"of": "mix", "between": [0, 100]},
+                {"of": "opacity", "between": [45, 100]},
+            ],
+            "ink": {
+                "ink": "#f2a93b",
+                "second_ink": "#e0654a",
+                "gives": "hue_strength",
+                "darkest": "ink",
+                "laid_on_as": "screen",
+                "blends": "each_piece",
+            },
+        },
+    ),
+    (
+        "Foam flecks",
+        "foam-fleck",
+        None,
+        {
+            "travel": {"kind": "scattered"},
+            "spacing": {"gap_pct": 10},
+            "variations": [
+                {"of": "size", "between": [25, 100], "response": [[0, 0], [0.7, 0.3], [1, 1]]},
+                {"of": "across", "between": [-250, 250], "gather_pct": 60},
+                {"of": "along", "between": [-60, 60]},
+                {"of": "count", "between": [1, 4]},
+                {"of": "opacity", "between": [30, 95]},
+            ],
+        },
+    ),
+    (
+        "Star dust",
+        "star-point",
+        None,
+        {
+            "travel": {"kind": "scattered"},
+            "spacing": {"gap_pct": 330},
+            "variations": [
+                {"of": "size", "between": [30, 110], "response": [[0, 0], [0.7, 0.25], [1, 1]]},
+                {"of": "across", "between": [-900, 900]},
+                {"of": "along", "between": [-150, 150]},
+                {"of": "opacity", "between": [35, 100]},
+            ],
+            "looseness": {"keep_apart_mm": 2.5},
         },
     ),
 )
@@ -93,6 +188,8 @@ TEA_TOWEL = {
         ("Swag", "Eelgrass garland", "M70 80C150 190 330 190 410 80", 130, None),
         ("Shells, upper", "Cockle row", "M90 226H390", 100, None),
         ("Shells, lower", "Cockle row", "M90 590H390", 100, None),
+        ("Shells strewn", "Strewn cockles", "M96 300C160 268 210 352 280 322S370 300 392 336", 90, None),
+        ("Shells strewn, right", "Strewn cockles", "M384 540C330 500 262 546 200 508S120 470 92 520", 80, None),
         ("Waves", "Wave border", "M70 636H410", 110, None),
     ],
 }  # fmt: skip
@@ -116,6 +213,31 @@ BERTH_SIGN = {
 }  # fmt: skip
 
 
+NIGHT_CARD = {
+    "page": {
+        "name": "Night sailing card", "width_mm": 148, "height_mm": 105, "ground": "#16233d",
+        "inks": [("lantern", "#f2a93b"), ("ember", "#e0654a"), ("moon", "#efe3bf"), ("foam", "#dfe9ec"), ("tide", "#4f7ea0"),
+                 ("deep", "#0c1526")],
+    },
+    "scenery": [
+        {"d": "M0 70C30 67 60 72 92 69S134 67 148 70V105H0Z", "fill": "#0f1a2f"},
+        {"d": "M0 84C34 80 66 87 100 83S136 81 148 83V105H0Z", "fill": "#0b1424"},
+        {"d": "M116 14A9 9 0 1 1 115.9 14ZM119.5 13.2A7.6 7.6 0 1 0 124.8 27A9 9 0 0 1 119.5 13.2Z", "fill": "#1b2b49"},
+        {"d": "M18 71L22 79H78L84 69H60V62H36V68H20Z", "fill": "#0a111f"},
+        {"d": "M40 62V55H52V62ZM66 69V58H68V69Z", "fill": "#0a111f"},
+    ],
+    "lines": [
+        ("Stars", "Star dust", "M4 14C40 6 92 24 144 10", 100, None),
+        ("Stars, low", "Star dust", "M6 40C50 32 100 46 142 36", 80, None),
+        ("Lanterns of the ferry", "Lantern glow", "M23 66C38 61 62 62 80 66", 36, None),
+        ("Lanterns, mast to mast", "Lantern glow", "M12 34C40 58 66 56 92 34S132 36 144 44", 62, None),
+        ("Glow on the water", "Lantern glow", "M20 88C46 84 76 92 108 87", 55, "#e0654a"),
+        ("Foam at the bow", "Foam flecks", "M12 81C30 79 44 83 88 78", 70, None),
+        ("Foam, near", "Foam flecks", "M0 97C34 92 74 101 148 95", 110, "#8fb3c7"),
+    ],
+}  # fmt: skip
+
+
 def build_demo(store: Store) -> bool:
     """Make the demo's motifs, brushes and pages in an empty store; return whether there was anything to do."""
     write_samples(store.file.with_name("scans"))
@@ -126,7 +248,7 @@ def build_demo(store: Store) -> bool:
         for _, drawn, base, _ in BRUSHES:  # every brush's own motif before those that only some have
             artwork.motif(drawn, base)
         ids = {name: _brush(session, artwork, name, drawn, base, change) for name, drawn, base, change in BRUSHES}
-        for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN):
+        for scene in (ROUTE_MAP, TEA_TOWEL, MUG_WRAP, BERTH_SIGN, NIGHT_CARD):
             _page(session, scene, ids)
         session.exec(delete(tables.Step))  # the demo is where the user begins, not something to undo
     return True

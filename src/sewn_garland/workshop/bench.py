@@ -15,7 +15,7 @@ from ..core.maths.recent import Recent
 from ..core.reading.brush_document import brush_of
 from ..core.shaping.shaped import TOLERANCE_MM
 from ..core.spacing.extents import repeat_extents
-from ..core.values.brush import Brush, Role, Settings
+from ..core.values.brush import MOST_ARRANGEMENT, Brush, Role, Settings
 from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.database import Store
@@ -27,6 +27,10 @@ SWATCH_BOX = (100.0, 56.0)
 SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
 SHEET_DETAIL, LARGE_DETAIL = 1000, 2000  # chosen: of a trial line's width, a quarter of a pixel as it is shown among all and large
 _swatches: Recent[LaidScene] = Recent(512)
+
+
+DEALS = 12  # seen side by side
+DEAL_BOX, DEAL_PATH = (100, 42), "M6 21C26 5 38 5 50 21S74 37 94 21"
 
 
 @dataclass(frozen=True)
@@ -81,6 +85,21 @@ def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking
     tolerance = max(TOLERANCE_MM, trial_mm / (LARGE_DETAIL if draft.large else SHEET_DETAIL))
     laid = laid_scenes(scenes, cures=cures, of_brush_only=True, overtaken=overtaken, tolerance=tolerance)
     return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height, _spread_of(brush))
+
+
+def laid_deals(store: Store, ids: dict[Role, list[int]], settings: Settings, first: int, *, overtaken: Overtaking) -> list[LaidScene]:
+    """Lay a draft on a gentle wave in twelve arrangements, from the first on; raises Overtaken as soon as a newer question is known."""
+    pieces = store.remembered(("pieces", *laid_ids(ids)), lambda session: pieces_of(session, ids))
+    brush = brush_of("the brush", pieces, settings)
+    width = trial_width_mm(repeat_extents(brush).mean_pitch, height=_height_of(brush) + _spread_of(brush))
+    scale = width / DEAL_BOX[0]
+    line = LineToLay(measured_path(scaled_path(DEAL_PATH, scale)), 1)
+    box = [width, DEAL_BOX[1] * scale]
+    scenes = [
+        Scene(f"deal {n}", brush.changed({"variants": {"arrangement": n}}), line, {"name": str(n), "box": box}, passing=True)
+        for n in range(first, first + DEALS) if n <= MOST_ARRANGEMENT
+    ]  # fmt: skip
+    return laid_scenes(scenes, overtaken=overtaken, tolerance=max(TOLERANCE_MM, width / SHEET_DETAIL))
 
 
 def _height_of(brush: Brush) -> float:

@@ -51,16 +51,18 @@ def change(
     name: str | None = None,
     motif_id: int | None = None,
     patch: dict | None = None,
+    pinned: list[int] | None = None,
     label: str | None = None,
     merge_key: str = "",
 ) -> tables.Brush:
-    """Change a brush's name, first motif, or settings by a merge patch (RFC 7396)."""
+    """Change a brush's name, first motif, pinned arrangements, or settings by a merge patch (RFC 7396)."""
     row = row_of(session, "brush", brush_id)
     values: dict = {}
     if patch is not None:
         values["settings"] = merged_settings(settings_of(row), patch).model_dump()
+    if pinned is not None:
+        values["pinned"] = sorted(set(pinned))
     if motif_id is not None:
-        assert motif_id is not None
         row_of(session, "motif", motif_id)
         values["motif_id"] = motif_id
     if name is not None:

@@ -28,6 +28,8 @@ from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, m
 from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, ink_code, line_of, motif_rows, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
+DYES = (("madder", "#a63a2f"), ("indigo", "#2c4a84"), ("weld", "#c9971c"), ("woad green", "#3f7150"), ("walnut", "#5a4027"),
+        ("loden", "#20352c"))  # fmt: skip
 _lines: Recent[LaidScene] = Recent(1_000_000, weigh=lambda laid: laid.weight)  # at 240 bytes a stamped piece, 240 MB in all
 
 
@@ -50,17 +52,30 @@ class DraftCure:
 
 
 def make(
-    session: Session, name: str, width_mm: float, height_mm: float, ground: str | None, scenery: list[dict] | None = None
-) -> tables.Page:
-    """Make a page."""
-    values = {"name": name, "width_mm": width_mm, "height_mm": height_mm, "ground": ground, "scenery": scenery or []}
+    session: Session, name: str, width_mm: float, height_mm: float, ground: str | None, scenery: list[dict] | None = None,
+    inks: Sequence[tuple[str, str]] = DYES,
+) -> tables.Page:  # fmt: skip
+    """Make a page, with its inks by name."""
+    palette = [{"name": name, "colour": colour} for name, colour in inks]
+    values = {"name": name, "width_mm": width_mm, "height_mm": height_mm, "ground": ground, "scenery": scenery or [], "palette": palette}
     return tables.Page(**made(make_step(session, f"new page {name}", [Change("page", None, values)])))
 
 
 def change(session: Session, page_id: int, version: int, values: dict[str, Any]) -> tables.Page:
-    """Change a page's name, size or ground."""
+    """Change a page's name, size, ground or palette; an ink of the palette that changes is changed on every line that has it."""
     row = row_of(session, "page", page_id)
-    return tables.Page(**made(make_step(session, f"change {row.name}", [Change("page", page_id, values, version)])))
+    dyed = _dyed(row, values["palette"], lines_of(session, page_id)) if "palette" in values else []
+    return tables.Page(**made(make_step(session, f"change {row.name}", [*dyed, Change("page", page_id, values, version)])))
+
+
+def _dyed(page: tables.Page, palette: list[dict], lines: Sequence[tables.Line]) -> list[Change]:
+    """Return the changes of lines whose inks change with the page's palette, in which an ink is known by its place."""
+    changed = {old["colour"]: new["colour"] for old, new in zip(page.palette, palette, strict=False) if len(palette) == len(page.palette)}
+    changes = []
+    for line in lines:
+        inks = {key: changed[own] for key in ("ink", "second_ink") if (own := getattr(line, key)) in changed and changed[own] != own}
+        changes += [Change("line", line.id, inks)] if inks else []
+    return changes
 
 
 def delete(session: Session, page_id: int, version: int) -> None:

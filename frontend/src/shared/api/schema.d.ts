@@ -450,6 +450,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/deals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay draft settings in twelve arrangements (binary) */
+        post: operations["bench_lay_deals_bench_deals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/lay": {
         parameters: {
             query?: never;
@@ -825,6 +842,8 @@ export interface components {
             motif_id: number;
             pieces: components["schemas"]["BrushPieces"];
             settings: components["schemas"]["Settings"];
+            /** Pinned */
+            pinned: number[];
         };
         /**
          * BrushPieces
@@ -1051,17 +1070,19 @@ export interface components {
                 [key: string]: unknown;
             }[];
             /** Palette */
-            palette: components["schemas"]["PaletteInk"][];
+            palette: components["schemas"]["PaletteShown"][];
         };
         /**
-         * PaletteInk
-         * @description An ink of a page's palette.
+         * PaletteShown
+         * @description An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), none where there is no ground.
          */
-        PaletteInk: {
+        PaletteShown: {
             /** Name */
             name: string;
             /** Colour */
             colour: string;
+            /** Contrast */
+            contrast: number | null;
         };
         /**
          * Rows
@@ -2364,7 +2385,7 @@ export interface components {
         };
         /**
          * BrushChange
-         * @description ``change`` is a JSON merge patch (RFC 7396) of the settings.
+         * @description ``change`` is a JSON merge patch (RFC 7396) of the settings, ``pinned`` are the arrangements found good.
          */
         BrushChange: {
             /** Version */
@@ -2377,6 +2398,8 @@ export interface components {
             change?: {
                 [key: string]: unknown;
             } | null;
+            /** Pinned */
+            pinned?: number[] | null;
             /** Label */
             label?: string | null;
             /**
@@ -2630,6 +2653,33 @@ export interface components {
             inside_corner?: number | null;
         };
         /**
+         * DealsRequest
+         * @description Lay a draft in twelve arrangements, from the ``first`` on.
+         */
+        DealsRequest: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /** Motif Id */
+            motif_id: number;
+            /** Variants */
+            variants?: number[];
+            others?: components["schemas"]["OtherPieces"];
+            settings: components["schemas"]["Settings"];
+            /**
+             * First
+             * @default 1
+             */
+            first: number;
+        };
+        /**
          * Sequenced
          * @description A request that a newer one of the same client and kind overtakes.
          */
@@ -2705,6 +2755,18 @@ export interface components {
             height_mm?: number | null;
             /** Ground */
             ground?: string | "none" | null;
+            /** Palette */
+            palette?: components["schemas"]["PaletteInk"][] | null;
+        };
+        /**
+         * PaletteInk
+         * @description An ink of a page's palette.
+         */
+        PaletteInk: {
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string;
         };
         /**
          * PageRequest
@@ -4644,6 +4706,48 @@ export interface operations {
                     "application/octet-stream": string;
                 };
             };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    bench_lay_deals_bench_deals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DealsRequest"];
+            };
+        };
+        responses: {
             /** @description what is asked for is not here */
             404: {
                 headers: {

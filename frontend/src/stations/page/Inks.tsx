@@ -1,49 +1,74 @@
+import { useState } from "react";
 import type { Line } from "../../shared/api/client";
 import { useLaidPage } from "./laidPage";
+import { Palette } from "./Palette";
 
 const PRESSED = "aria-pressed:outline-2 aria-pressed:outline-loden";
 
-const INKS: [string, string][] = [
-  ["#a63a2f", "madder"],
-  ["#2c4a84", "indigo"],
-  ["#c9971c", "weld"],
-  ["#3f7150", "woad green"],
-  ["#5a4027", "walnut"],
-  ["#20352c", "loden"],
-];
-
-/** The ink of a line: its brush's own colours, one of the dyes, or another. */
+/** The inks of a line: its brush's own, one of the page's palette, or another; and the second ink where its brush mixes two. */
 export function Inks({ line }: { line: Line }) {
-  const { changes } = useLaidPage();
-  const dye = (ink: string, label: string, merge_key?: string): void => changes.change.mutate({ line, ink, label, merge_key });
+  const { changes, workshop } = useLaidPage();
+  const [open, setOpen] = useState(false);
+  const brush = workshop.brushes.find(({ id }) => id === line.brush_id);
+  const mixes = brush?.settings.variations?.some(({ of }) => of === "mix") ?? false;
+  const dye = (key: "ink" | "second_ink") => (value: string, label: string, merge_key?: string) =>
+    changes.change.mutate({ line, [key]: value, label, merge_key });
   return (
-    <div className="mt-1.5 flex items-center gap-1.5">
-      <span className="mr-1 text-[12.5px] text-moss">Ink</span>
+    <>
+      <InkRow word="Ink" own="own colours" line={line} value={line.ink} onSet={dye("ink")}>
+        <button className="thread-word ml-1 text-[12px]" aria-expanded={open} onClick={() => setOpen(!open)}>
+          palette
+        </button>
+      </InkRow>
+      {(mixes || line.second_ink) && (
+        <InkRow word="Second" own="as its brush" line={line} value={line.second_ink} onSet={dye("second_ink")} />
+      )}
+      {open && <Palette line={line} />}
+    </>
+  );
+}
+
+interface RowProps {
+  word: string;
+  own: string;
+  line: Line;
+  value: string | null;
+  onSet: (value: string, label: string, merge_key?: string) => void;
+  children?: React.ReactNode;
+}
+
+function InkRow({ word, own, line, value, onSet, children }: RowProps) {
+  const { page } = useLaidPage();
+  return (
+    <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
+      <span className="text-[12.5px] text-moss">{word}</span>
       <button
-        aria-pressed={line.ink === null}
-        className="border-b-2 border-transparent px-0.5 text-[12.5px] aria-pressed:border-madder aria-pressed:font-semibold"
-        onClick={() => dye("own", `own colours for ${line.name}`)}
+        aria-label={`${word}: ${own}`}
+        aria-pressed={value === null}
+        className="min-h-6 border-b-2 border-transparent px-0.5 text-[12.5px] aria-pressed:border-madder aria-pressed:font-semibold"
+        onClick={() => onSet("own", `${own} for ${line.name}`)}
       >
-        own colours
+        {own}
       </button>
-      {INKS.map(([ink, word]) => (
+      {page.palette.map(({ name, colour }, i) => (
         <button
-          key={ink}
-          title={word}
-          aria-label={`Ink ${word}`}
-          aria-pressed={line.ink === ink}
+          key={`${colour} ${i}`}
+          title={name}
+          aria-label={`${word} ${name}`}
+          aria-pressed={value === colour}
           className={`h-[18px] w-[18px] rounded-full border border-work outline-1 outline-rule ${PRESSED}`}
-          ref={(element) => element?.style.setProperty("background", ink)}
-          onClick={() => dye(ink, `${word} for ${line.name}`)}
+          ref={(element) => element?.style.setProperty("background", colour)}
+          onClick={() => onSet(colour, `${name} for ${line.name}`)}
         />
       ))}
       <input
         type="color"
-        aria-label="Another ink"
-        value={line.ink ?? "#20352c"}
-        className="ml-auto h-[20px] w-[26px]"
-        onChange={(e) => dye(e.target.value, `ink of ${line.name}`, `ink ${line.id}`)}
+        aria-label={word === "Ink" ? "Another ink" : "Another second ink"}
+        value={value ?? "#20352c"}
+        className="h-[20px] w-[26px]"
+        onChange={(e) => onSet(e.target.value, `ink of ${line.name}`, `${word} ${line.id}`)}
       />
+      {children}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import { BrushPicture } from "./BrushPicture";
 import { useDesk } from "./desk";
+import { Dealt } from "./Dealt";
 import { Inks } from "./Inks";
 import { useLaidPage } from "./laidPage";
 import type { LineChanges } from "./usePage";
@@ -72,6 +73,7 @@ export function LineSettings({ line }: { line: Line }) {
         />
       </div>
       <Inks line={line} />
+      <Dealt line={line} />
       <p className="mt-1.5 min-h-[37px] text-[12.5px] text-moss" data-testid="line-figures">
         {scene ? figures(scene) : "Hidden."}
       </p>

@@ -2,10 +2,11 @@ import type { Page, PageLines, Workshop } from "../../shared/api/client";
 import { useLetters } from "../../shared/ui/keys";
 import { BendStrip } from "./BendStrip";
 import { DeskProvider, useDesk } from "./desk";
-import { LaidPageContext, useLaying } from "./laidPage";
+import { LaidPageContext, useLaidPage, useLaying } from "./laidPage";
 import { NoPage } from "./NoPage";
 import { Sheet } from "./Sheet";
 import { SidePanel } from "./SidePanel";
+import { useDealAgain } from "./useDealAgain";
 import { useFindingKeys } from "./useFindings";
 import { usePageLines } from "./usePage";
 
@@ -36,8 +37,10 @@ function Laid({ workshop, data }: { workshop: Workshop; data: PageLines }) {
 
 function Desk() {
   const setMode = useDesk((desk) => desk.setMode);
+  const { again } = useDealAgain(useLaidPage().chosen);
   useLetters([
-    { letter: "d", words: "draw by hand", act: () => setMode("hand") },
+    { letter: "h", words: "draw by hand", act: () => setMode("hand") },
+    { letter: "d", words: "deal the chosen line again", act: again },
     { letter: "o", words: "draw by points", act: () => setMode("points") },
     { letter: "x", words: "stop drawing", act: () => setMode(null) },
   ]);

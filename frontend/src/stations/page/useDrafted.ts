@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import type { Line } from "../../shared/api/client";
 import { useSceneMotifs } from "../../shared/api/motifs";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
@@ -6,6 +7,14 @@ import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
 
 const NONE: Scene[] = [];
+
+/** What a line has of its own beside its brush. */
+const ownOf = (line: Line | undefined) => ({
+  size_pct: line?.size_pct ?? 100,
+  ink: line?.ink ?? null,
+  second_ink: line?.second_ink ?? null,
+  arrangement: line?.arrangement ?? null,
+});
 
 /** The page's scenes with the line that is drawn or reshaped as it is now. */
 export function useDrafted() {
@@ -18,7 +27,7 @@ export function useDrafted() {
     if (!brush_id) return null;
     return {
       only: draft.line_id ? [draft.line_id] : [],
-      draft: { ...draft, brush_id, size_pct: of?.size_pct ?? 100, ink: of?.ink ?? null },
+      draft: { ...draft, brush_id, ...ownOf(of) },
     };
   }, [draft, lines, brushId]);
   const over = useLay(body ? path : null, body, { cures: false });

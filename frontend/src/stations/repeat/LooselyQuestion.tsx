@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useSaid } from "./openBench";
+import { DealTray } from "./DealTray";
 import { VariationMore } from "./VariationMore";
 import { VariationRow } from "./VariationRow";
 import { offered, PROPERTIES, started, type Variation } from "./variations";
@@ -9,11 +10,13 @@ import { offered, PROPERTIES, started, type Variation } from "./variations";
 export function LooselyQuestion() {
   const { settings, edit, bound } = useSaid();
   const [open, setOpen] = useState<number | null>(null);
+  const [dealing, setDealing] = useState(false);
   const own = settings.variations ?? [];
   const put = (at: number, next: Variation | null): Variation[] =>
     own.flatMap((each, i) => (i !== at ? [each] : next ? [next] : []));
   const rest = offered(settings);
   const shown = open !== null && own[open];
+  if (dealing && own.length) return <DealTray onClose={() => setDealing(false)} />;
   return (
     <div className="flex flex-col gap-1">
       {own.map((variation, i) => (
@@ -46,7 +49,7 @@ export function LooselyQuestion() {
         </p>
       )}
       {own.length > 0 && (
-        <div className="flex items-baseline gap-5">
+        <div className="flex items-baseline gap-2.5">
           <NumberField compact label="Keep apart" standard={0} {...bound("looseness", "keep_apart_mm", "keep apart", "mm")} />
           <NumberField
             compact
@@ -63,6 +66,9 @@ export function LooselyQuestion() {
             }}
           >
             Deal again
+          </button>
+          <button className="plain-button px-1.5 py-0 whitespace-nowrap" onClick={() => setDealing(true)}>
+            See twelve
           </button>
         </div>
       )}

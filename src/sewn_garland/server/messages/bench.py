@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from ...core.values.brush import Finite, Settings
+from ...core.values.brush import MOST_ARRANGEMENT, Finite, Settings
 from .base import Message, RowId, Sequenced
 
 TrialKey = Annotated[str, Field(max_length=40)]
@@ -23,7 +23,22 @@ class OtherPieces(Message):
     inside_corner: RowId | None = None
 
 
-class BenchRequest(Sequenced):
+class BrushDraft(Sequenced):
+    """Draft settings of a motif, further variants of it in turn, and other pieces."""
+
+    motif_id: RowId
+    variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
+    others: OtherPieces = Field(default_factory=OtherPieces)
+    settings: Settings
+
+
+class DealsRequest(BrushDraft):
+    """Lay a draft in twelve arrangements, from the ``first`` on."""
+
+    first: Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)] = 1
+
+
+class BenchRequest(BrushDraft):
     """Lay draft settings of a motif, further variants of it in turn, and other pieces on the flat run and the trial lines.
 
     ``pitch_mm`` moves the joints of a jointed brush so far apart. ``shaped`` gives points of trial lines
@@ -32,10 +47,6 @@ class BenchRequest(Sequenced):
     lines for comparison.
     """
 
-    motif_id: RowId
-    variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
-    others: OtherPieces = Field(default_factory=OtherPieces)
-    settings: Settings
     pitch_mm: Annotated[Finite, Field(gt=0, le=10_000)] | None = None
     flat_mm: Annotated[Finite, Field(gt=0, le=100_000)]
     trial_mm: Annotated[Finite, Field(gt=0, le=100_000)] | None = None

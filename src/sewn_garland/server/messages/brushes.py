@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from ...core.making.borders import Arrangement
 from ...core.making.corners import EndWay
-from ...core.values.brush import Finite, Role, Settings
+from ...core.values.brush import MOST_ARRANGEMENT, Finite, Role, Settings
 from ...workshop.corner_proposals import CornerWay
 from .artwork import PieceMessage
 from .base import Message, Name, RowId, Versioned
@@ -24,6 +24,9 @@ class BrushPieces(Message):
     inside_corner: int | None = None
 
 
+MOST_PINNED = 100
+
+
 class BrushMessage(Message):
     id: int
     name: str
@@ -31,6 +34,7 @@ class BrushMessage(Message):
     motif_id: int
     pieces: BrushPieces
     settings: Settings
+    pinned: list[int]
 
 
 class NewBrush(Message):
@@ -46,11 +50,12 @@ class NewBrush(Message):
 
 
 class BrushChange(Versioned):
-    """``change`` is a JSON merge patch (RFC 7396) of the settings."""
+    """``change`` is a JSON merge patch (RFC 7396) of the settings, ``pinned`` are the arrangements found good."""
 
     name: Name | None = None
     motif_id: RowId | None = None
     change: dict | None = None
+    pinned: Annotated[list[Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)]], Field(max_length=MOST_PINNED)] | None = None
     label: Annotated[str, Field(max_length=120)] | None = None
     merge_key: Annotated[str, Field(max_length=120)] = ""
 

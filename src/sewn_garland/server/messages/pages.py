@@ -23,6 +23,12 @@ class PaletteInk(Message):
     colour: Colour
 
 
+class PaletteShown(PaletteInk):
+    """An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), none where there is no ground."""
+
+    contrast: float | None
+
+
 class PageMessage(Message):
     id: int
     name: str
@@ -31,7 +37,7 @@ class PageMessage(Message):
     height_mm: float
     ground: str | None
     scenery: list[dict]
-    palette: list[PaletteInk]
+    palette: list[PaletteShown]
 
 
 class NewPage(Message):
@@ -46,6 +52,7 @@ class PageChange(Versioned):
     width_mm: Side | None = None
     height_mm: Side | None = None
     ground: Colour | Literal["none"] | None = None
+    palette: Annotated[list[PaletteInk], Field(max_length=64)] | None = None
 
 
 class HandSource(Message):

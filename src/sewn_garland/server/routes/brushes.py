@@ -40,8 +40,8 @@ def new_brush(body: NewBrush):
 def change_brush(path: IdPath, body: BrushChange):
     with store().writing() as session:
         row = brushes.change(
-            session, path.id, body.version, name=body.name, motif_id=body.motif_id, patch=body.change, label=body.label,
-            merge_key=body.merge_key,
+            session, path.id, body.version, name=body.name, motif_id=body.motif_id, patch=body.change, pinned=body.pinned,
+            label=body.label, merge_key=body.merge_key,
         )  # fmt: skip
         return sent(brush_message(row))
 

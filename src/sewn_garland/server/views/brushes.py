@@ -34,7 +34,9 @@ BOUNDS = ("gt", "ge", "lt", "le")
 def brush_message(row: tables.Brush) -> BrushMessage:
     """Return a brush's message."""
     pieces = BrushPieces(repeat=ids_by_role(row)["repeat"], **{role: row.pieces.get(role) for role in SINGLE_ROLES})
-    return BrushMessage(id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row))
+    return BrushMessage(
+        id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row), pinned=row.pinned
+    )
 
 
 def proposal_message(session: Session, proposal: Proposal) -> ProposalMessage:

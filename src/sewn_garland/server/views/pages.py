@@ -4,13 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ...core.maths.colour import contrast_of, rgb_from_hex
 from ...store import tables
 from ..messages.pages import LineMessage, PageLines, PageMessage
 
 
 def page_message(row: tables.Page) -> PageMessage:
     """Return a page's message."""
-    return PageMessage.model_validate(row.model_dump())
+    ground = row.ground and rgb_from_hex(row.ground)
+    palette = [
+        {**own, "contrast": None if ground is None else float(contrast_of(rgb_from_hex(own["colour"]), ground))} for own in row.palette
+    ]
+    return PageMessage.model_validate({**row.model_dump(), "palette": palette})
 
 
 def line_message(row: tables.Line) -> LineMessage:
