@@ -19,9 +19,11 @@ from sewn_garland.core.drawing.svg import compact_svg, plain_svg
 from sewn_garland.core.errors import CoreError
 from sewn_garland.core.inspecting.findings import deviations
 from sewn_garland.core.lay import lay
+from sewn_garland.core.reading.brush_document import brush_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.brush import Brush, Pieces, Settings
 from sewn_garland.core.values.motif import Motif
+from sewn_garland.core.values.variations import PROPERTIES
 
 ARTWORK = (
     '<rect width="10" height="2" fill="#a33a2f"/>',
@@ -52,12 +54,13 @@ def case_of(seed: int, number: int) -> Case:
     repeat = tuple(random_motif(rng) for _ in range(rng.integers(1, 4)))
     others = {role: random_motif(rng) for role in ("start", "end", "outside_corner", "inside_corner") if rng.random() < 0.3}
     patch, paths = _patch(rng), tuple(_path(rng) for _ in range(rng.integers(1, 3)))
-    plain = Settings()
+    plain, loose = Settings(), _loosely(np.random.default_rng([seed, number, 1]))
+    sections = {k: getattr(plain, k).model_dump() | v for k, v in patch.items()}
     try:
-        settings = Settings.model_validate(plain.model_dump() | {k: getattr(plain, k).model_dump() | v for k, v in patch.items()})
-    except ValidationError:
+        settings = Settings.model_validate(plain.model_dump() | sections | {"variations": loose})
+        return Case(seed, number, brush_of("fuzz", Pieces(repeat, **others), settings), paths, {**patch, "variations": loose})
+    except (ValidationError, CoreError):
         return Case(seed, number, None, paths, patch)
-    return Case(seed, number, Brush.of("fuzz", Pieces(repeat, **others), settings), paths, patch)
 
 
 def tried(case: Case) -> tuple[str, int]:
@@ -76,6 +79,7 @@ def tried(case: Case) -> tuple[str, int]:
         assert not any(word in text for text in texts for word in ("nan", "inf")), "not a number in SVG"
         for line in laid:
             assert all(np.isfinite(a).all() for a in (line.pieces.matrices, line.joins.gap, line.joins.step, line.joins.kink))
+            assert all(np.isfinite(a).all() for a in vars(line.pieces).values() if a is not None and a.dtype.kind == "f")
             told = Counter(finding.kind for finding in line.findings)
             untold = [kind for kind, off in deviations(line.joins, case.brush).items() if off.faulty.any() and not told[kind]]
             assert not untold, f"joins are off and nothing says so: {untold}"
@@ -119,7 +123,7 @@ def _patch(rng: np.random.Generator) -> dict:
 
     every = {
         "travel": {
-            "kind": pick("repeated", "repeated", "once_length", "once_proportion"), "round_bends": pick("rigid", "bent", "jointed", "bent"),
+            "kind": pick("repeated", "repeated", "once_length", "once_proportion", "scattered"), "round_bends": pick("rigid", "bent", "jointed", "bent"),
             "facing": pick("line", "page", "start"), "turn_deg": some(-360, 360), "mirror": pick("off", "up_down", "left_right", "every_second"),
             "side_shift_mm": some(-20, 20), "turn_about": True, "starts_at_mm": some(0, 500),
         },
@@ -135,11 +139,36 @@ def _patch(rng: np.random.Generator) -> dict:
         "rows": {"beside_mm": [some(-20, 20) for _ in range(rng.integers(1, 4))], "ease": pick("own", "in_step"), "brick": True},
         "hand": {"taper_start_mm": some(0, 60), "taper_end_mm": some(0, 60), "taper_to_pct": some(1, 100)},
         "joins": {"measured_by": pick("frames", "outlines")},
-        "ink": {"per_piece_pct": some(0, 100), "ceiling_pct": some(0, 100), "laid_on_as": pick("multiply", "screen", "hue", "normal"),
+        "looseness": {"keep_apart_mm": some(0, 20)},
+        "ink": {"gives": pick("everything", "hue", "hue_strength", "nothing"), "ink": pick("#2c4a84", "#ffffff", "#000000", None),
+                "second_ink": pick("#c9971c", None), "coverage": pick("as_drawn", "as_drawn", "light_shows", "dark_shows"),
+                "darkest": pick("black", "ink"), "per_piece_pct": some(0, 100), "ceiling_pct": some(0, 100), "laid_on_as": pick("multiply", "screen", "hue", "normal"),
                 "blends": pick("line", "each_piece")},
     }  # fmt: skip
     kept = {section: {key: value for key, value in values.items() if rng.random() < 0.35} for section, values in every.items()}
     return {section: values for section, values in kept.items() if values}
+
+
+def _loosely(rng: np.random.Generator) -> list[dict]:
+    """Return what varies, mostly nothing; values, sources and curves anywhere within their limits."""
+    if rng.random() < 0.5:
+        return []
+    out = []
+    for _ in range(int(rng.integers(1, 7))):
+        of, follows = str(rng.choice(list(PROPERTIES))), str(rng.choice(["chance", "pieces", "distance", "length", "turns", "direction"]))
+        about = PROPERTIES[of]
+        near = np.clip(about.neutral + rng.uniform(-100, 100, 2) * 10 ** rng.uniform(-1, 1), about.least, about.most)
+        far = rng.uniform(about.least, about.most, 2) if of != "count" else rng.uniform(0, 5, 2)
+        over = {"pieces": float(rng.integers(1, 300)), "turns": float(rng.integers(2, 9)), "distance": float(rng.uniform(1, 400))}
+        x = np.sort(rng.random(int(rng.integers(2, 6))))
+        x[0], x[-1] = 0, 1
+        response = [[float(a), float(b)] for a, b in zip(x, rng.random(len(x)), strict=True)]
+        out.append({
+            "of": of, "follows": follows, "between": [float(v) for v in (near if rng.random() < 0.7 else far)],
+            "response": response if rng.random() < 0.3 else None, "over": over.get(follows),
+            "gather_pct": float(rng.uniform(0, 100)) if follows == "chance" else 0.0,
+        })  # fmt: skip
+    return out
 
 
 def main(minutes: float, seed: int) -> int:

@@ -27,7 +27,7 @@ MOST_MEAN = 1.0  # of 255, over all pixels of the sheet
 RING_PX = 15  # findings are ringed on the screen and not in the file
 
 
-@pytest.mark.parametrize("number", [1, 2, 3, 4])
+@pytest.mark.parametrize("number", [1, 2, 3, 4, 5])
 def test_a_demo_page_on_the_screen_is_its_picture(app, number, tmp_path):
     page = app.open(f"#/page/{number}")
     expect(page.get_by_test_id("sheet-canvas")).to_have_attribute("data-painted", re.compile("."))

@@ -120,7 +120,8 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
         own = varied(pieces, brush, tracks, frames_at, extents.length, attempt)
         return placed_at(own, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
 
-    placed, left_out = kept_apart(place, brush.looseness.keep_apart_mm)
+    moves = bool(brush.varying("across", "along", follows=("chance",)))
+    placed, left_out = kept_apart(place, brush.looseness.keep_apart_mm, moves=moves)
     placed = seen(placed)
     soft = softened(tracks, divided.corners, brush.hand, curves=curves, sizes=sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)

@@ -102,7 +102,6 @@ BRUSHES: tuple[tuple[str, str, float | None, dict], ...] = (
                 {"of": "across", "between": [-45, 45], "gather_pct": 40},
                 {"of": "along", "between": [-40, 40]},
                 {"of": "mix", "between": [0, 100]},
-                {"of": "opacity", "between": [45, 100]},
             ],
             "ink": {
                 "ink": "#f2a93b",
@@ -222,7 +221,7 @@ NIGHT_CARD = {
     "scenery": [
         {"d": "M0 70C30 67 60 72 92 69S134 67 148 70V105H0Z", "fill": "#0f1a2f"},
         {"d": "M0 84C34 80 66 87 100 83S136 81 148 83V105H0Z", "fill": "#0b1424"},
-        {"d": "M116 14A9 9 0 1 1 115.9 14ZM119.5 13.2A7.6 7.6 0 1 0 124.8 27A9 9 0 0 1 119.5 13.2Z", "fill": "#1b2b49"},
+        {"d": "M127 12A9 9 0 1 0 136 25A7.4 7.4 0 1 1 127 12Z", "fill": "#e9dcb4"},
         {"d": "M18 71L22 79H78L84 69H60V62H36V68H20Z", "fill": "#0a111f"},
         {"d": "M40 62V55H52V62ZM66 69V58H68V69Z", "fill": "#0a111f"},
     ],

@@ -30,6 +30,7 @@ _swatches: Recent[LaidScene] = Recent(512)
 
 
 DEALS = 12  # seen side by side
+DEAL_PITCHES = 9  # along one of them; chosen: pieces are large enough to be judged
 DEAL_BOX, DEAL_PATH = (100, 42), "M6 21C26 5 38 5 50 21S74 37 94 21"
 
 
@@ -91,7 +92,7 @@ def laid_deals(store: Store, ids: dict[Role, list[int]], settings: Settings, fir
     """Lay a draft on a gentle wave in twelve arrangements, from the first on; raises Overtaken as soon as a newer question is known."""
     pieces = store.remembered(("pieces", *laid_ids(ids)), lambda session: pieces_of(session, ids))
     brush = brush_of("the brush", pieces, settings)
-    width = trial_width_mm(repeat_extents(brush).mean_pitch, height=_height_of(brush) + _spread_of(brush))
+    width = max(DEAL_PITCHES * repeat_extents(brush).mean_pitch, 2.4 * (_height_of(brush) + _spread_of(brush)))
     scale = width / DEAL_BOX[0]
     line = LineToLay(measured_path(scaled_path(DEAL_PATH, scale)), 1)
     box = [width, DEAL_BOX[1] * scale]

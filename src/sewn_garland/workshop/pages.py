@@ -65,7 +65,7 @@ def change(session: Session, page_id: int, version: int, values: dict[str, Any])
     """Change a page's name, size, ground or palette; an ink of the palette that changes is changed on every line that has it."""
     row = row_of(session, "page", page_id)
     dyed = _dyed(row, values["palette"], lines_of(session, page_id)) if "palette" in values else []
-    return tables.Page(**made(make_step(session, f"change {row.name}", [*dyed, Change("page", page_id, values, version)])))
+    return tables.Page(**made(make_step(session, f"change {row.name}", [Change("page", page_id, values, version), *dyed])))
 
 
 def _dyed(page: tables.Page, palette: list[dict], lines: Sequence[tables.Line]) -> list[Change]:

@@ -170,3 +170,11 @@ def test_no_pieces_have_no_colours():
     assert not len(line.pieces.s)
     assert coloured(made.pieces.motifs, line.pieces, made.ink).table.shape == (0, 1)
     assert not len(own.motif)
+
+
+def test_no_two_things_of_a_drawing_have_one_name():
+    fading = svg('<radialGradient id="f"><stop stop-color="#a33a2f"/><stop offset="1" stop-color="#c9971c" stop-opacity="0"/>'
+                 '</radialGradient><circle cx="5" cy="2" r="2" fill="url(#f)"/>', 10, 4)  # fmt: skip
+    own = drawn(varying("hue", 0, 99), path="M0 5H600", motif=motif_from_svg(fading))[2]
+    names = re.findall(r' id="(\w+)"', compact_svg(Drawing(600, 10, (own,))))
+    assert len(names) == len(set(names)) > 100

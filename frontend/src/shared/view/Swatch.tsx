@@ -3,12 +3,13 @@ import type { Motif, Workshop } from "../api/client";
 import { useSceneMotifs } from "../api/motifs";
 import { useLay } from "../api/useLay";
 import type { Scene } from "../api/scenes";
-import { blends, laidOf, paintPieces } from "./painter";
+import { blends, isForNight, laidOf, paintPieces } from "./painter";
 import type { Paint } from "./layers";
 import { fitView } from "./view";
 import { WorkCanvas } from "./WorkCanvas";
 
 const PAPER = "#ffffff"; // what swatches lie on
+const NIGHT = "#16233d"; // and those that only a dark ground shows
 const NOTHING = {};
 const NO_SCENES: Scene[] = [];
 const NO_MOTIFS: Motif[] = [];
@@ -41,11 +42,13 @@ export function Swatch({
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
       if (!scene?.box || !motifs) return;
-      if (blends(scene)) {
-        ctx.fillStyle = PAPER;
+      const laid = laidOf(motifs, scene);
+      const night = isForNight(laid);
+      if (night || blends(scene)) {
+        ctx.fillStyle = night ? NIGHT : PAPER;
         ctx.fillRect(0, 0, size.width, size.height);
       }
-      paintPieces(ctx, laidOf(motifs, scene), fitView(size.width, size.height, scene.box as [number, number], 3), ratio, size);
+      paintPieces(ctx, laid, fitView(size.width, size.height, scene.box as [number, number], 3), ratio, size);
     },
     [scene, motifs],
   );

@@ -2,11 +2,11 @@ import type { Motif, Schemas } from "../api/client";
 import type { ScenePieces } from "../api/scenes";
 import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { clippedTo, closesOf } from "./closes";
-import { asGroup, covering, isWhole, type Box, type Cover } from "./cover";
+import { asGroup, covering, isWhole, type Blend, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { NO_PAINTS, ownOf, type Own } from "./paints";
 import { Specks } from "./specks";
-import { laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
+import { fainter, laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
 import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./view";
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
@@ -51,6 +51,22 @@ const EMPTY = {
 /** Whether what is below a scene shows in the colours of its pieces, so that they cannot be painted apart from it. */
 export const blends = ({ laid_on_as = "normal", pieces_laid_on_as = "normal" }: Partial<Laying>): boolean =>
   laid_on_as !== "normal" || pieces_laid_on_as !== "normal";
+
+const LIGHTENING: Blend[] = ["screen", "lighten", "color-dodge"];
+
+/** Whether what is laid on so can only lighten what is below it. */
+export const lightens = (way: Blend = "normal"): boolean => LIGHTENING.includes(way);
+const PALE = 0.84; // of the mean of red, green and blue; chosen: what is lighter hardly shows on white
+
+/** Whether a line shows on a dark ground alone: for it only lightens, or is pale. */
+export function isForNight(laid: Laid): boolean {
+  if (lightens(laid.laid_on_as) || lightens(laid.pieces_laid_on_as)) return true;
+  if (!laid.stamps.length || laid.laid_on_as !== "normal") return false;
+  const [{ speck }] = laid.stamps;
+  const colour = ownOf(laid, 0, 0)?.(speck.slot) ?? speck.colour;
+  const parts = [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16) / 255);
+  return parts.reduce((a, b) => a + b, 0) / 3 > PALE;
+}
 
 /** Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel. */
 export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area): void {
@@ -130,7 +146,10 @@ class Painter {
     const speck = stamp.reach * size < SPECK_PX;
     if (speck && this.pass === "under") return;
     const paints = ownOf(laid, piece, motif);
-    if (speck) return this.specks.add(paints?.(stamp.speck.slot) ?? stamp.speck.colour, stamp.speck, cover, a, b, c, d, x, y);
+    if (speck) {
+      const own = paints && fainter(paints(stamp.speck.slot), stamp.speck.share);
+      return this.specks.add(own ?? stamp.speck.colour, stamp.speck, cover, a, b, c, d, x, y);
+    }
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
     const one = (on: Ctx, from: Px): void => {

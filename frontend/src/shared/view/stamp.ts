@@ -47,8 +47,8 @@ export interface Stamp {
   shapes: Ready[];
   /** How far it reaches about the base line's middle, mm. */
   reach: number;
-  /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour. */
-  speck: { colour: string; slot: number; left: number; top: number; right: number; bottom: number };
+  /** How the motif looks from so far that it is a speck: its frame in its largest shape's colour, which covers a `share` of it. */
+  speck: { colour: string; slot: number; share: number; left: number; top: number; right: number; bottom: number };
   /** Whether nothing of it lies over anything else of it, so that it covers part by part as it does as one. */
   single: boolean;
   /** In which passes its line is painted: what lies under the neighbours before everything else, where there is such. */
@@ -63,13 +63,15 @@ export const passesOf = (stamps: Stamp[]): Pass[] => stamps.find(({ passes }) =>
 
 export const isOf = (pass: Pass, { shape }: Ready): boolean => pass === "all" || (shape.lies === "under") === (pass === "under");
 
+const MOST_FAINT = 20_000; // texts of colours; chosen
+
 const stamps = new WeakMap<Artwork, Stamp>();
 
 export function stampOf(art: Artwork): Stamp {
   const known = stamps.get(art);
   if (known) return known;
   const shift = new DOMMatrix([1, 0, 0, 1, -art.width_mm / 2, -art.base_line_mm]);
-  let largest = { area: -1, colour: "#20352c", slot: 0, box: [0, 0, art.width_mm, art.height_mm] };
+  let largest = { area: -1, colour: "#20352c", slot: 0, share: 1, box: [0, 0, art.width_mm, art.height_mm] };
   let slots = 0;
   const shapes = art.shapes.map((shape): Ready => {
     const path = new Path2D();
@@ -82,7 +84,8 @@ export function stampOf(art: Artwork): Stamp {
     const strokeSlot = fillSlot + (shape.fill ? 1 + (shape.fill_gradient?.stops.length ?? 0) : 0);
     slots = strokeSlot + (shape.stroke ? 1 + (shape.stroke_gradient?.stops.length ?? 0) : 0);
     const slot = shape.fill ? fillSlot : strokeSlot;
-    if (w * h > largest.area) largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, slot, box };
+    if (w * h > largest.area)
+      largest = { area: w * h, colour: fill ?? stroke ?? largest.colour, slot, share: shareOf(shape, w * h), box };
     return {
       path,
       fill,
@@ -102,7 +105,8 @@ export function stampOf(art: Artwork): Stamp {
   const half = Math.max(0, ...art.shapes.map((s) => s.stroke_width)) / 2;
   const [left, top, right, bottom] = largest.box;
   const speck = {
-    colour: largest.colour,
+    colour: fainter(largest.colour, largest.share),
+    share: largest.share,
     slot: largest.slot,
     left: left - half - art.width_mm / 2,
     top: top - half - art.base_line_mm,
@@ -119,6 +123,35 @@ export function stampOf(art: Artwork): Stamp {
   const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes), passes };
   stamps.set(art, stamp);
   return stamp;
+}
+
+/** About how much of its box a shape covers. */
+function shareOf(shape: Shape, box: number): number {
+  if (shape.picture || box <= 0) return 1;
+  const v = (shape.d.match(/-?\d*\.?\d+/g) ?? []).map(Number);
+  let area = 0;
+  let way = 0;
+  for (let i = 0; i + 1 < v.length; i += 2) {
+    const [x, y] = [v[(i + 2) % v.length], v[(i + 3) % v.length]];
+    area += (v[i] * y - x * v[i + 1]) / 2;
+    way += Math.hypot(x - v[i], y - v[i + 1]);
+  }
+  return Math.min(1, ((shape.fill ? Math.abs(area) : 0) + (shape.stroke ? way * shape.stroke_width : 0)) / box);
+}
+
+const faint = new Map<string, string>();
+
+/** A colour, as #rrggbb or #rrggbbaa, that covers but a share. */
+export function fainter(colour: string, share: number): string {
+  if (share > 0.98) return colour;
+  const key = `${colour} ${share}`;
+  let known = faint.get(key);
+  if (known === undefined) {
+    if (faint.size > MOST_FAINT) faint.clear();
+    known = rgba(colour.slice(0, 7), share * (colour.length > 7 ? parseInt(colour.slice(7), 16) / 255 : 1));
+    faint.set(key, known);
+  }
+  return known;
 }
 
 /** Whether no two of the shapes may lie over one another, nor a stroke over its own fill. */

@@ -49,15 +49,14 @@ export function LooselyQuestion() {
         </p>
       )}
       {own.length > 0 && (
-        <div className="flex items-baseline gap-2.5">
+        <div className="flex items-baseline gap-2.5 text-[12.5px]">
           <NumberField compact label="Keep apart" standard={0} {...bound("looseness", "keep_apart_mm", "keep apart", "mm")} />
-          <NumberField
-            compact
-            label="Arrangement"
-            decimals={0}
-            standard={1}
-            {...bound("variants", "arrangement", "arrangement", "")}
-          />
+          <span className="ml-1 text-moss">
+            Arrangement{" "}
+            <span className="font-semibold text-loden" data-testid="arrangement">
+              {settings.variants?.arrangement ?? 1}
+            </span>
+          </span>
           <button
             className="plain-button px-1.5 py-0 whitespace-nowrap"
             onClick={() => {

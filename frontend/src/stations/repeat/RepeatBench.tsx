@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import type { Brush, Motif, Workshop } from "../../shared/api/client";
+import { lightens } from "../../shared/view/painter";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { BenchProvider } from "./bench";
 import { FlatRun } from "./FlatRun";
@@ -30,7 +31,7 @@ export function Bench(props: Props) {
 
 function OpenedBench({ brush, motifs, workshop }: Props) {
   const hands = useBrushHands(brush);
-  const ground = useGround();
+  const ground = useGround(lightens(brush.settings.ink?.laid_on_as));
   const open = useMemo(
     () => ({ brush, motifs, repeats: motifs.slice(0, brush.pieces.repeat.length), workshop, hands, ground }),
     [brush, motifs, workshop, hands, ground],

@@ -12,9 +12,14 @@ const luminance = (hex: string): number => {
   return 0.2126 * r + 0.7152 * g + 0.0722 * b;
 };
 
-/** The ground of the work surfaces, kept in this browser. Marks on it are light where it is dark. */
-export function useGround() {
-  const [ground, setGround] = useState<Ground>(() => (localStorage.getItem(KEPT) as Ground | null) ?? "light");
+/**
+ * The ground of the work surfaces, kept in this browser; a brush `forNight`, which only lightens, lies on the dark one until another
+ * is chosen for it. Marks on it are light where it is dark.
+ */
+export function useGround(forNight: boolean) {
+  const [chosen, setChosen] = useState<Ground | null>(null);
+  const usual = (localStorage.getItem(KEPT) as Ground | null) ?? "light";
+  const ground = chosen ?? (forNight && usual === "light" ? "dark" : usual);
   // the same object while the ground stays, for what is painted on it is not drawn again at every step of a drag
   return useMemo(() => {
     const own = ground.startsWith("#");
@@ -27,7 +32,7 @@ export function useGround() {
       glass: own ? ground : night ? "#1d2624" : "#ffffff",
       set: (next: Ground) => {
         localStorage.setItem(KEPT, next);
-        setGround(next);
+        setChosen(next);
       },
     };
   }, [ground]);

@@ -23,6 +23,7 @@ from .svg_shaped import shaped_markup
 BLOCK_PIECES = 20_000  # written in one go: their numbers take some 40 MB on the way; chosen
 MOST_COLOURINGS = 64  # of a line's motifs, up to which each is defined once; chosen
 COLOUR_OF_USE = ' color="#%06x"'
+LETTERS = "abcdefghijklmnopqrstuvwxyz"
 NEEDLESS_ZERO = re.compile(r"(?<![\d.])0(?=\.\d)")
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 
@@ -208,8 +209,11 @@ def _document(width: float, height: float, defs: str, body: list[str], ground: s
 
 
 def _short_name(n: int) -> str:
-    letters = "abcdefghijklmnopqrstuvwxyz"
-    return letters[n] if n < 26 else f"{letters[n % 26]}{n // 26}"
+    """Return the n-th name out of letters alone; those of gradients, clips and masks have figures."""
+    name = ""
+    while n >= 0:
+        name, n = LETTERS[n % 26] + name, n // 26 - 1
+    return name
 
 
 def _filled(templates: list[str], which: np.ndarray, values: Callable[[np.ndarray, int], np.ndarray]) -> str:

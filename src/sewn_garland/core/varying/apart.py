@@ -16,11 +16,11 @@ Deal = Callable[[int], Placed]
 """Takes how often all pieces have been dealt before, returns them placed."""
 
 
-def kept_apart(deal: Deal, least_mm: float) -> tuple[Placed, np.ndarray]:
+def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.ndarray]:
     """Return the pieces whose middles lie at least so many mm apart within each line, in their order, and the lines (k,) of those
     left out.
 
-    Pieces are taken in order; start, end and corner pieces stay where they are. What one piece may do depends on all before it, so
+    ``moves`` tells whether pieces that are dealt again lie elsewhere. Pieces are taken in order; start, end and corner pieces stay where they are. What one piece may do depends on all before it, so
     this goes from piece to piece, by a grid.
     """
     first = deal(0)
@@ -30,7 +30,7 @@ def kept_apart(deal: Deal, least_mm: float) -> tuple[Placed, np.ndarray]:
     grid: dict[tuple[int, int, int], list[complex]] = {}
     at = [_complex(first)]
     for i, (line, fixed) in enumerate(zip(first.line.tolist(), (first.role != REPEAT).tolist(), strict=True)):
-        for attempt in range(1 if fixed else MOST_ATTEMPTS + 1):
+        for attempt in range(1 if fixed or not moves else MOST_ATTEMPTS + 1):
             if attempt == len(dealt):
                 dealt.append(deal(attempt))
                 at.append(_complex(dealt[attempt]))
