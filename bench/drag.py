@@ -70,6 +70,24 @@ def bench_drags(row) -> None:
         for slider in ("Pitch", "Size"):
             rounds = [_drag(page, slider, 20, across=slider == "Pitch") for _ in range(ROUNDS)]
             _rows(row, f"drag the {slider.lower()} of a bent rope with corner knots, flat run and eight trial lines", rounds, 60)
+        page.goto(f"{address}/#/repeat/12")
+        page.get_by_role("button", name="How loosely?").click()
+        page.get_by_role("slider", name="size, most").wait_for()
+        page.evaluate(WATCH, "flat-run")
+        for slider in ("size, least", "across, most"):
+            rounds = [_drag(page, slider, 6) for _ in range(ROUNDS)]
+            _rows(row, f"drag an end of {slider.split(',')[0]} of strewn shells, flat run and eight trial lines", rounds, 60)
+        one, own = (_page_of_colours(page, address, varied=varied) for varied in (False, True))
+        medians = []
+        for (number, pieces), wanted in ((one, 100), (own, 100)):
+            _opened(page, address, number)
+            page.evaluate(WATCH, "sheet-canvas")
+            rounds = [_drag_point(page) for _ in range(ROUNDS)]
+            medians.append(min(float(np.median(taken)) for taken in rounds))
+            told = "of four colours each" if number == own[0] else "of four colours all alike"
+            _rows(row, f"drag a line's point, {pieces} pieces {told} on the page", rounds, wanted)
+        ratio = medians[1] / medians[0]
+        row("colours of their own against one colouring, median of the quietest", f"{ratio:.2f} ×", "≤ 2 ×", ratio <= 2)
         pieces = _page_of_bent_pieces(page, address)
         page.evaluate(WATCH, "sheet-canvas")
         _rows(row, f"drag a line's point, {pieces} bent pieces on the page", [_drag_point(page) for _ in range(ROUNDS)], 120)
@@ -79,6 +97,34 @@ def bench_drags(row) -> None:
         for what, key in (("pan", None), ("zoom", "Control")):
             _rows(row, f"{what} that page by the wheel", [_wheeled(page, key) for _ in range(ROUNDS)], 33)
         browser.close()
+
+
+FLOAT = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="4mm" height="4mm" viewBox="0 0 4 4"><circle cx="2" cy="2" r="2" fill="#a33a2f"/>'
+    '<circle cx="2" cy="2" r="1.5" fill="#c9971c"/><circle cx="2" cy="2" r="1" fill="#2c4a84"/>'
+    '<circle cx="2" cy="2" r=".5" fill="#3f7150"/></svg>'
+)
+
+
+def _page_of_colours(page, address: str, *, varied: bool) -> tuple[int, int]:
+    """Make a page with one line of some 5 000 pieces of four colours; return its number and how many there are."""
+    send = page.request.post
+    motif = send(f"{address}/api/motifs", data={"name": "Bench float", "svg": FLOAT}).json()
+    settings = {"travel": {"kind": "scattered"}, "spacing": {"size_pct": 50, "gap_pct": 10}}
+    if varied:
+        settings["variations"] = [{"of": "hue", "between": [-30, 30]}, {"of": "lightness", "between": [-5, 5]}]
+    brush = send(f"{address}/api/brushes", data={"name": "Bench floats", "motif_id": motif["id"], "settings": settings}).json()
+    made = send(f"{address}/api/pages", data={"name": "Bench colours", "width_mm": 600, "height_mm": 400}).json()
+    rows = [[20 + 560 * (k % 2 == side), 15 + 20 * k] for k in range(19) for side in (0, 1)]
+    source = {"kind": "points", "points": rows, "flowing": [True] * len(rows)}
+    send(f"{address}/api/pages/{made['id']}/lines", data={"brush_id": brush["id"], "source": source, "name": "Snake"})
+    return made["id"], len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
+
+
+def _opened(page, address: str, number: int) -> None:
+    page.goto(f"{address}/#/page/{number}")
+    page.reload()  # the window does not know yet what was made behind its back
+    page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
 
 
 def _page_of_bent_pieces(page, address: str) -> int:
@@ -91,9 +137,7 @@ def _page_of_bent_pieces(page, address: str) -> int:
     rows = [[20 + 560 * (k % 2 == side), 15 + 20 * k] for k in range(19) for side in (0, 1)]
     source = {"kind": "points", "points": rows, "flowing": [True] * len(rows)}
     send(f"{address}/api/pages/{made['id']}/lines", data={"brush_id": brush["id"], "source": source, "name": "Snake"})
-    page.goto(f"{address}/#/page/{made['id']}")
-    page.reload()  # the window does not know yet what was made behind its back
-    page.get_by_role("button", name=re.compile("^Point 2, ")).wait_for()
+    _opened(page, address, made["id"])
     return len(page.request.get(f"{address}/api/pages/{made['id']}/pieces.csv").text().splitlines()) - 1
 
 

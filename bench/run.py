@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 from extremes import bench_extremes
+from loosely import bench_loosely
 
 from making import bench_making
 from sewn_garland.core.assemble import drawing_of, painted
@@ -162,6 +163,7 @@ def main() -> None:
     bench_hostile()
     bench_look_ups()
     bench_extremes(row, median_seconds)
+    bench_loosely(row, median_seconds)
     bench_making(row, median_seconds)
     if not arguments.no_browser:
         from drag import bench_drags

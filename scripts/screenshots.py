@@ -38,6 +38,13 @@ def _colour(page: Page) -> None:
     page.get_by_role("button", name="Each piece covers 60 %").wait_for()
 
 
+def _loosely(page: Page) -> None:
+    """Twelve arrangements of what varies."""
+    page.get_by_role("button", name="How loosely?").click()
+    page.get_by_role("button", name="See twelve").click()
+    page.get_by_role("button", name="Arrangement 12", exact=True).wait_for()
+
+
 def _aside(page: Page) -> None:
     """Thick and thin beside one width all along, on every trial line and on a line of a page."""
     page.get_by_role("button", name="Keep aside").click()
@@ -88,6 +95,8 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "page-mug": ("page/3", None),
     "page": ("page/1", _ferry_route),
     "shelf": ("shelf", None),
+    "page-night": ("page/5", None),
+    "repeat-loosely": ("repeat/13", _loosely),
     "repeat-aside": ("repeat/4", _aside),
     "repeat-colour": ("repeat/4", _colour),  # last, for they change the brush
 }

@@ -288,7 +288,7 @@ def test_a_bad_picture_is_refused_in_a_sentence_and_the_motif_stays(bench, name,
     page.get_by_test_id("motif-file").set_input_files({"name": name, "mimeType": "image/png", "buffer": data})
     expect(page.get_by_role("alert")).to_contain_text(says)
     expect(page.get_by_test_id("motif-bench")).to_be_visible()
-    assert len(bench.app.state(page)["motifs"]) == 11
+    assert len(bench.app.state(page)["motifs"]) == 14
 
 
 def test_the_seam_follows_the_tape_while_it_is_dragged(bench):

@@ -56,7 +56,7 @@ def test_a_bad_motif_is_refused_in_a_sentence_and_nothing_is_kept(app, text, say
     page = app.open("#/motif")
     upload(page, "bad.svg", text)
     expect(page.get_by_role("alert")).to_contain_text(says)
-    assert len(app.state(page)["motifs"]) == 11
+    assert len(app.state(page)["motifs"]) == 14
     page.get_by_role("button", name="Dismiss").click()
     expect(page.get_by_role("alert")).to_have_count(0)
 
@@ -96,7 +96,7 @@ def test_makes_a_new_brush_from_a_motif(app):
     page.get_by_role("button", name="New brush from a motif").click()
     page.get_by_role("menuitemradio", name="Mooring link", exact=True).click()
     expect(page.get_by_test_id("open-name")).to_have_text("Mooring link")
-    assert len(app.state(page)["brushes"]) == 12
+    assert len(app.state(page)["brushes"]) == 16
 
 
 @pytest.mark.parametrize("place", ["motif", "repeat/1", "page/1", "shelf"])

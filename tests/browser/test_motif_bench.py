@@ -219,7 +219,7 @@ def test_long_work_is_stopped_and_leaves_nothing(bench):
     page.get_by_role("button", name="Make the motif").click()
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_role("button", name="Make the motif")).to_be_visible(timeout=60_000)
-    assert len(bench.app.state(page)["motifs"]) == 11
+    assert len(bench.app.state(page)["motifs"]) == 14
     page.close()
     assert originals.one_at_a_time.acquire(timeout=60)  # what was looked at last is done with before another picture is
     originals.one_at_a_time.release()
@@ -256,7 +256,7 @@ def test_letters_open_the_ways_to_begin_and_a_word_is_kept_with_undo(bench):
     page.keyboard.press("q")
     page.keyboard.press("m")
     expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
-    assert len(bench.app.state(page)["brushes"]) == 12
+    assert len(bench.app.state(page)["brushes"]) == 16
 
 
 @pytest.mark.parametrize("screen", ["Shapes", "Points", "Paint", "Soft edge", "Starters", "Scan tray", "picture", "Pick up from a page"])

@@ -210,8 +210,8 @@ def test_a_new_page_begins_with_a_first_step(app):
     page = app.open("#/page/1")
     page.get_by_role("button", name=re.compile("^Route map print")).click()
     page.get_by_role("button", name="New page").click()
-    expect(page.get_by_test_id("open-name")).to_have_text("Page 5")
+    expect(page.get_by_test_id("open-name")).to_have_text("Page 6")
     page.keyboard.press("Escape")
     page.get_by_role("button", name=re.compile("^Lay .* on a wave")).click()
     expect(page.get_by_role("button", name="Undo: draw Sample wave")).to_be_visible()
-    assert app.state(page, "/api/pages/5")["lines"][0]["name"] == "Sample wave"
+    assert app.state(page, "/api/pages/6")["lines"][0]["name"] == "Sample wave"

@@ -83,7 +83,7 @@ def test_serving_the_demo_prints_the_address_and_listens_here_only(tmp_path, por
     try:
         assert f"http://127.0.0.1:{port}" in server.stdout.readline()
         with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/workshop") as reply:
-            assert len(json.load(reply)["brushes"]) == 11
+            assert len(json.load(reply)["brushes"]) == 15
         with pytest.raises(urllib.error.HTTPError, match="403"):
             urllib.request.urlopen(urllib.request.Request(f"http://127.0.0.1:{port}/", headers={"Host": "evil.example"}))
         listening = subprocess.run(["cat", "/proc/net/tcp"], capture_output=True, text=True, check=True).stdout

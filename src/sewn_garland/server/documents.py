@@ -17,7 +17,9 @@ from .messages.scenes import BenchHeader, ScenesHeader
 from .resource import Resource
 
 api = Resource("documents", __name__)
-BINARY: dict[str, type[BaseModel]] = {"/api/bench/lay": BenchHeader, "/api/shelf/lay": ScenesHeader, "/api/pages/{id}/lay": ScenesHeader}
+BINARY: dict[str, type[BaseModel]] = {
+    "/api/bench/lay": BenchHeader, "/api/bench/deals": ScenesHeader, "/api/shelf/lay": ScenesHeader, "/api/pages/{id}/lay": ScenesHeader,
+}  # fmt: skip
 DOWNLOADS = {
     "/api/motifs/{id}/motif.svg": "image/svg+xml", "/api/motifs/{id}/pictures/{place}": "image/png",
     "/api/originals/{sha}/shown.png": "image/png", "/api/pages/{id}/page.svg": "image/svg+xml", "/api/pages/{id}/page.png": "image/png",

@@ -4748,6 +4748,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description the header, and after it the tables that it names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
             /** @description what is asked for is not here */
             404: {
                 headers: {

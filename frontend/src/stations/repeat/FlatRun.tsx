@@ -1,5 +1,4 @@
 import { memo, useCallback, useMemo } from "react";
-import type { Settings } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { blends, laidOf, paintPieces } from "../../shared/view/painter";
 import { strokeHairline } from "../../shared/view/marks";
@@ -10,6 +9,7 @@ import { JoinLens } from "./JoinLens";
 import { LENS, paintLens } from "./lens";
 import type { BenchHeader } from "./types";
 import { GroundChoice } from "./GroundChoice";
+import { TightestBend } from "./TightestBend";
 import { FlatMarks } from "./FlatMarks";
 import { LEFT, RIGHT, MIDDLE } from "./flatSizes";
 import { paintRule, RULE_FONT } from "./flatRule";
@@ -19,7 +19,7 @@ import { useLaidBench, useOpenBench } from "./openBench";
 /** The brush on a straight run, large, with the marks that are dragged and its first joins magnified. */
 export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; header: BenchHeader }) {
   const { motifs, ground } = useOpenBench();
-  const { scale, size, shown: settings } = useLaidBench();
+  const { scale, size } = useLaidBench();
   const comparing = useBench((bench) => bench.comparing && bench.before !== null);
   const { night, glass } = ground;
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
@@ -66,19 +66,7 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
       {Array.from({ length: LENS.count(scene, size.width - RIGHT) }, (_, i) => (
         <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i)} night={night} />
       ))}
-      <div className="absolute right-5 bottom-4 w-[228px]">
-        <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>Tightest bend it can take</p>
-        <p className="text-[23px] leading-tight font-bold" data-testid="safe-radius">
-          {scene.safe_mm === null ? "any bend" : `radius ${scene.safe_mm.toFixed(1)} mm`}
-        </p>
-        <p className={`text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
-          {scene.safe_mm === null
-            ? scene.loose
-              ? "its pieces lie loosely"
-              : "the pieces do not turn with the line"
-            : needs(settings, scene.apart)}
-        </p>
-      </div>
+      <TightestBend scene={scene} />
       <GroundChoice />
     </>
   );
@@ -88,13 +76,4 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
 function paintGround(ctx: Ctx, colour: string, { width, height }: Size): void {
   ctx.fillStyle = colour;
   ctx.fillRect(0, 0, width, height);
-}
-
-/** Say what goes wrong in tighter bends; pieces that stand apart have only their gap to lose. */
-function needs({ travel, joins }: Settings, apart: boolean): string {
-  if (travel.round_bends === "bent") return "below it a piece folds over itself";
-  if (travel.round_bends === "jointed") return "below it a link is too long to pass";
-  const gap = joins?.gap_tolerance_mm ?? 0.1;
-  if (apart) return `below it a gap opens or closes by ${gap} mm`;
-  return `below it a join opens, closes or kinks beyond ${gap} mm or ${joins?.kink_tolerance_deg ?? 15}°`;
 }

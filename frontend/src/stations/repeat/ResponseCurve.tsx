@@ -1,14 +1,12 @@
 import { useState } from "react";
-import { useHandle } from "../../shared/ui/handle";
+import { ResponseKnob } from "./ResponseKnob";
 
-const SIDE = 76; // px of the square
-const PAD = 6;
+import { PAD, SIDE, STEP, x, y } from "./responseSquare";
 const STRAIGHT = [
   [0, 0],
   [0.5, 0.5],
   [1, 1],
 ];
-const STEP = 0.05;
 
 interface Props {
   label: string;
@@ -33,7 +31,7 @@ export function ResponseCurve({ label, points, onSet }: Props) {
       <rect x={PAD} y={PAD} width={SIDE} height={SIDE} fill="none" stroke="var(--color-rule)" />
       <path d={pathOf(shown)} fill="none" stroke="var(--color-madder)" strokeWidth="1.6" />
       {shown.map((point, i) => (
-        <Knob
+        <ResponseKnob
           key={i}
           name={`${label}, point ${i + 1}`}
           at={point}
@@ -48,43 +46,6 @@ export function ResponseCurve({ label, points, onSet }: Props) {
     </svg>
   );
 }
-
-interface KnobProps {
-  name: string;
-  at: number[];
-  onDrag: (next: number[]) => void;
-  onSet: (next: number[]) => void;
-  onLeave: () => void;
-}
-
-function Knob({ name, at, onDrag, onSet, onLeave }: KnobProps) {
-  const from = (start: number[], dx: number, dy: number): number[] => [start[0] + dx / SIDE, start[1] - dy / SIDE];
-  const handle = useHandle({
-    begin: () => at,
-    move: (dx, dy, start) => onDrag(from(start, dx, dy)),
-    done: (dx, dy, start) => onSet(from(start, dx, dy)),
-    step: (by) => onSet([at[0], at[1] + by * STEP]),
-    leave: onLeave,
-  });
-  return (
-    <circle
-      {...handle}
-      role="slider"
-      aria-label={name}
-      aria-valuenow={Math.round(100 * at[1])}
-      cx={x(at)}
-      cy={y(at)}
-      r="4.5"
-      fill="var(--color-work)"
-      stroke="var(--color-loden)"
-      strokeWidth="1.6"
-      className="cursor-grab"
-    />
-  );
-}
-
-const x = ([share]: number[]): number => PAD + share * SIDE;
-const y = ([, way]: number[]): number => PAD + (1 - way) * SIDE;
 
 /** The points with one moved: the first and last keep to their sides, one between to its neighbours. */
 function moved(points: number[][], i: number, [u, v]: number[]): number[][] {

@@ -1,11 +1,9 @@
-import type { Settings } from "../../shared/api/client";
-import type { SettingsChange } from "../../shared/ui/settings";
 import { Choice } from "../../shared/ui/Choice";
 import { FACING_PICTURES, MIRROR_PICTURES } from "./pictures/facing";
 import { BEND_PICTURES, KIND_PICTURES } from "./pictures/travel";
 import { useSaid } from "./openBench";
 import { TravelFigures } from "./TravelFigures";
-import { started } from "./variations";
+import { scattered, travelling } from "./variations";
 
 export function TravelQuestion() {
   const { edit, settings } = useSaid();
@@ -26,7 +24,9 @@ export function TravelQuestion() {
           { value: "once_length", label: "once, length", picture: KIND_PICTURES.once_length },
           { value: "once_proportion", label: "in proportion", picture: KIND_PICTURES.once_proportion },
         ]}
-        onSet={(next) => edit.set(next === "scattered" ? scattered(settings) : { travel: { kind: next } }, KIND_WORDS[next])}
+        onSet={(next) =>
+          edit.set(next === "scattered" ? scattered(settings) : travelling(settings, { kind: next }), KIND_WORDS[next])
+        }
       />
       {(kind === "repeated" || kind === "scattered") && (
         <Choice
@@ -42,8 +42,8 @@ export function TravelQuestion() {
           onSet={(round_bends) =>
             edit.set(
               round_bends === "jointed" && eased
-                ? { travel: { round_bends }, spacing: { ease: "size" } }
-                : { travel: { round_bends } },
+                ? { ...travelling(settings, { round_bends }), spacing: { ease: "size" } }
+                : travelling(settings, { round_bends }),
               `${round_bends} at bends`,
             )
           }
@@ -84,17 +84,6 @@ export function TravelQuestion() {
       <TravelFigures />
     </div>
   );
-}
-
-/** Pieces scattered, loosely enough to be seen where nothing varies yet; links let go of one another. */
-function scattered({ travel, variations }: Settings): SettingsChange {
-  const rigid = travel.round_bends === "jointed" ? ({ round_bends: "rigid" } as const) : {};
-  const loose = (["size", "turn", "across"] as const).map((of) => ({
-    ...started(of),
-    ...(of === "turn" ? { between: [-25, 25] } : {}),
-  }));
-  const own = variations?.length ? {} : { variations: loose };
-  return { travel: { kind: "scattered", ...rigid }, ...own };
 }
 
 const KIND_WORDS = {

@@ -15,7 +15,9 @@ export function TrialHeader({ width }: { width: number }) {
       <p className="min-w-0 truncate text-[12.5px] text-moss">
         {beside.size
           ? "Left as it is now, right what was kept aside."
-          : `${faulty ? `${faulty} of ${trials.length} have findings` : trials.some(({ loose }) => loose) ? `All ${trials.length} are clean` : `All ${trials.length} join cleanly`}.`}
+          : faulty
+            ? `${faulty} of ${trials.length} have findings.`
+            : `All ${trials.length} ${trials.some(({ loose }) => loose) ? "are clean" : "join cleanly"}.`}
         {!beside.size && <span className="max-[1150px]:hidden"> Press one to see it large.</span>}
       </p>
       <span className="ml-auto flex items-baseline gap-1 text-[12.5px] text-moss">

@@ -1,4 +1,5 @@
 import type { Settings } from "../../shared/api/client";
+import type { SettingsChange } from "../../shared/ui/settings";
 
 export type Variation = NonNullable<Settings["variations"]>[number];
 export type Property = Variation["of"];
@@ -44,14 +45,24 @@ export const SOURCES: Partial<Record<Source, { words: string; over?: [string, st
   direction: { words: "with the direction" },
 };
 
+/** What cannot vary where pieces travel so. */
+function fixed(travel: Partial<Settings["travel"]>): Property[] {
+  const kind = travel.kind ?? "repeated";
+  if (kind === "once_length" || kind === "once_proportion") return ["size", "along", "count", "gap"];
+  const jointed = travel.round_bends === "jointed" && kind === "repeated";
+  return jointed ? ["size", "squash", "along", "across", "count", "gap"] : [];
+}
+
+/** Another way of travel, with what can no longer vary left as it is. */
+export function travelling({ travel, variations }: Settings, change: Partial<Settings["travel"]>): SettingsChange {
+  const out = fixed({ ...travel, ...change });
+  const kept = (variations ?? []).filter(({ of }) => !out.includes(of));
+  return { travel: change, ...(kept.length === (variations ?? []).length ? {} : { variations: kept }) };
+}
+
 /** What a brush's way of travel leaves to vary. */
 export function offered({ travel, variations }: Settings): Property[] {
-  const kind = travel?.kind ?? "repeated";
-  const jointed = travel?.round_bends === "jointed" && kind === "repeated";
-  const once = kind === "once_length" || kind === "once_proportion";
-  const links: Property[] = ["size", "squash", "along", "across", "count", "gap"];
-  const drawing: Property[] = ["size", "along", "count", "gap"];
-  const out = jointed ? links : once ? drawing : [];
+  const out = fixed(travel ?? {});
   const known = new Set((variations ?? []).map(({ of }) => of));
   return NAMES.filter((name) => !out.includes(name) && !known.has(name));
 }
@@ -69,4 +80,15 @@ export function looseWords({ variations }: Settings): string | null {
   const words = [...new Set((variations ?? []).map(({ of }) => PROPERTIES[of].word))];
   if (!words.length) return null;
   return words.length > 4 ? `${words.slice(0, 3).join(", ")} and ${words.length - 3} more` : words.join(", ");
+}
+
+/** Pieces scattered, loosely enough to be seen where nothing varies yet; links let go of one another. */
+export function scattered({ travel, variations }: Settings): SettingsChange {
+  const rigid = travel.round_bends === "jointed" ? ({ round_bends: "rigid" } as const) : {};
+  const loose = (["size", "turn", "across"] as const).map((of) => ({
+    ...started(of),
+    ...(of === "turn" ? { between: [-25, 25] } : {}),
+  }));
+  const own = variations?.length ? {} : { variations: loose };
+  return { travel: { kind: "scattered", ...rigid }, ...own };
 }

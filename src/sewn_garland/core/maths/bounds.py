@@ -25,6 +25,9 @@ def outline_box(commands: str, points: np.ndarray) -> Box:
     return (*every.min(axis=0), *every.max(axis=0))
 
 
+LAST_BITS = 1e-15  # of the largest; below them a power says nothing
+
+
 def _extremes(p: np.ndarray) -> np.ndarray:
     """Return the points (k, 2) of a cubic where x or y turns."""
     found = []
@@ -32,7 +35,9 @@ def _extremes(p: np.ndarray) -> np.ndarray:
     b = 2 * (p[0] - 2 * p[1] + p[2])
     c = p[1] - p[0]
     for axis in (0, 1):
-        roots = np.roots(np.trim_zeros([a[axis], b[axis], c[axis]], "f")) if np.any([a[axis], b[axis]]) else np.zeros(0)
+        powers = np.array([a[axis], b[axis], c[axis]])
+        powers[np.abs(powers) <= LAST_BITS * np.abs(powers).max()] = 0.0  # a leading one of no weight would be divided by
+        roots = np.roots(np.trim_zeros(powers, "f")) if powers[:2].any() else np.zeros(0)
         found.extend(float(r.real) for r in roots if abs(r.imag) < 1e-12 and 0 < r.real < 1)
     t = np.array(found)[:, None]
     return (1 - t) ** 3 * p[0] + 3 * t * (1 - t) ** 2 * p[1] + 3 * t**2 * (1 - t) * p[2] + t**3 * p[3]

@@ -13,20 +13,15 @@ down_revision = "0003"
 
 
 def upgrade() -> None:
-    with op.batch_alter_table("line") as table:
-        table.add_column(sa.Column("second_ink", sa.String, nullable=True))
-        table.add_column(sa.Column("arrangement", sa.Integer, nullable=True))
-    with op.batch_alter_table("page") as table:
-        table.add_column(sa.Column("palette", sa.JSON, nullable=False, server_default=DYES))
-    with op.batch_alter_table("brush") as table:
-        table.add_column(sa.Column("pinned", sa.JSON, nullable=False, server_default="[]"))
+    # columns alone, for tables that others refer to cannot be made anew while these stand
+    op.add_column("line", sa.Column("second_ink", sa.String, nullable=True))
+    op.add_column("line", sa.Column("arrangement", sa.Integer, nullable=True))
+    op.add_column("page", sa.Column("palette", sa.JSON, nullable=False, server_default=DYES))
+    op.add_column("brush", sa.Column("pinned", sa.JSON, nullable=False, server_default="[]"))
 
 
 def downgrade() -> None:
-    with op.batch_alter_table("brush") as table:
-        table.drop_column("pinned")
-    with op.batch_alter_table("page") as table:
-        table.drop_column("palette")
-    with op.batch_alter_table("line") as table:
-        table.drop_column("arrangement")
-        table.drop_column("second_ink")
+    op.drop_column("brush", "pinned")
+    op.drop_column("page", "palette")
+    op.drop_column("line", "arrangement")
+    op.drop_column("line", "second_ink")

@@ -1,0 +1,33 @@
+import { describe, expect, it } from "vitest";
+import type { Settings } from "../../shared/api/client";
+import { withChange } from "../../shared/ui/settings";
+import { looseWords, NAMES, offered, started, type Property } from "./variations";
+
+const settings = (travel: object, of: Property[] = []): Settings =>
+  ({ travel: { kind: "repeated", round_bends: "rigid", ...travel }, variations: of.map(started) }) as unknown as Settings;
+
+describe("what can vary", () => {
+  it("offers what the way of travel leaves, and nothing twice", () => {
+    expect(offered(settings({}))).toEqual(NAMES);
+    expect(offered(settings({}, ["size", "hue"]))).not.toContain("size");
+    expect(offered(settings({ round_bends: "jointed" }))).toEqual(
+      NAMES.filter((name) => !["size", "squash", "along", "across", "count", "gap"].includes(name)),
+    );
+    expect(offered(settings({ kind: "once_length" }))).not.toContain("count");
+    expect(offered(settings({ kind: "scattered", round_bends: "jointed" }))).toContain("across");
+  });
+
+  it("says what varies in a few words", () => {
+    expect(looseWords(settings({}))).toBeNull();
+    expect(looseWords(settings({}, ["size", "count"]))).toBe("size, how many");
+    expect(looseWords(settings({}, ["size", "turn", "across", "hue", "mix"]))).toBe("size, turn, across and 2 more");
+  });
+
+  it("changes the list as a whole, and a section key by key", () => {
+    const before = { spacing: { size_pct: 100, gap_pct: 5 }, variations: [started("size")] } as unknown as Settings;
+    const after = withChange(before, { variations: [started("turn")], spacing: { gap_pct: 7 } });
+    expect(after.variations!.map(({ of }) => of)).toEqual(["turn"]);
+    expect(after.spacing).toEqual({ size_pct: 100, gap_pct: 7 });
+    expect(before.variations!.map(({ of }) => of)).toEqual(["size"]);
+  });
+});
