@@ -69,11 +69,11 @@ def _limits_of_variations() -> list[NumberLimit]:
     words = {name: (about.least, about.most, limits_of(name)) for name, about in PROPERTIES.items()}
     overs = {f"over.{source}": (least, most, limits_of_over(source)) for source, (_, least, most) in OVERS.items()}
     gathered = {"gather_pct": (0.0, 100.0, "it must be from 0 to 100")}
-    return [
-        NumberLimit(path=f"variations.{name}", kind=kind, value=value, sentence=sentence)
-        for name, (least, most, sentence) in {**words, **overs, **gathered}.items()
-        for kind, value in (("ge", least), ("le", most))
-    ]
+    found = []
+    for name, (least, most, sentence) in {**words, **overs, **gathered}.items():
+        found.append(NumberLimit(path=f"variations.{name}", kind="ge", value=least, sentence=sentence))
+        found.append(NumberLimit(path=f"variations.{name}", kind="le", value=most, sentence=sentence))
+    return found
 
 
 def settings_limits() -> SettingsLimits:

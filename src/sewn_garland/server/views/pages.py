@@ -11,7 +11,7 @@ from ..messages.pages import LineMessage, PageLines, PageMessage
 
 def page_message(row: tables.Page) -> PageMessage:
     """Return a page's message."""
-    ground = row.ground and rgb_from_hex(row.ground)
+    ground = rgb_from_hex(row.ground) if row.ground else None
     palette = [
         {**own, "contrast": None if ground is None else float(contrast_of(rgb_from_hex(own["colour"]), ground))} for own in row.palette
     ]
