@@ -17,7 +17,10 @@ export function LettersBar() {
   if (!waiting) return null;
   const actions = lettersNow();
   return (
-    <div role="status" className="fixed bottom-0 left-0 z-30 flex w-full gap-5 border-t border-rule bg-work px-5 py-2">
+    <div
+      role="status"
+      className="fixed bottom-0 left-0 z-30 flex w-full flex-wrap gap-x-5 gap-y-1.5 border-t border-rule bg-work px-5 py-2 whitespace-nowrap"
+    >
       {actions.map((a) => (
         <span key={a.letter}>
           <kbd className="mr-1.5 rounded-sm border border-rule px-1.5 font-sans font-semibold">{a.letter}</kbd>

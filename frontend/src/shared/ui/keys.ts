@@ -63,11 +63,14 @@ export function useWindowKey(type: "keydown" | "keyup", then: (event: KeyboardEv
   });
 }
 
-/** Put the caret into a labelled field once it is on screen. */
+/** Put the caret into a labelled field once it is on screen, or the focus on what is chosen of a group, or on its first button. */
 export function focusField(label: string): void {
   requestAnimationFrame(() => {
     const found = [...document.querySelectorAll("label")].find((l) => l.textContent === label);
     if (found?.htmlFor) document.getElementById(found.htmlFor)?.focus();
-    else document.querySelector<HTMLElement>(`[role="group"][aria-label="${label}"] [data-state="on"]`)?.focus();
+    else {
+      const group = document.querySelector(`[role="group"][aria-label="${label}"]`);
+      (group?.querySelector<HTMLElement>('[data-state="on"]') ?? group?.querySelector("button"))?.focus();
+    }
   });
 }

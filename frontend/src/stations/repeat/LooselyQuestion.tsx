@@ -18,7 +18,7 @@ export function LooselyQuestion() {
   const shown = open !== null && own[open];
   if (dealing && own.length) return <DealTray onClose={() => setDealing(false)} />;
   return (
-    <div className="flex flex-col gap-1">
+    <div role="group" aria-label="What varies" className="flex flex-col gap-1">
       {own.map((variation, i) => (
         <VariationRow
           key={`${variation.of} ${i}`}
@@ -49,7 +49,7 @@ export function LooselyQuestion() {
         </p>
       )}
       {own.length > 0 && (
-        <div className="flex items-baseline gap-2.5 text-[12.5px]">
+        <div className="flex items-baseline gap-2 text-[12.5px] whitespace-nowrap">
           <NumberField compact label="Keep apart" standard={0} {...bound("looseness", "keep_apart_mm", "keep apart", "mm")} />
           <span className="ml-1 text-moss">
             Arrangement{" "}

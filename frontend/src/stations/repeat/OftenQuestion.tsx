@@ -8,6 +8,7 @@ export function OftenQuestion() {
   const { header } = useLaidBench();
   const { spacing } = settings;
   const jointed = settings.travel.round_bends === "jointed";
+  const eased = settings.travel.kind !== "scattered"; // those lie at even stops, with nothing to fit
   const eases = jointed ? (["leave", "size"] as const) : (["leave", "gaps", "size", "length"] as const);
   return (
     <>
@@ -29,19 +30,21 @@ export function OftenQuestion() {
           </span>
         </div>
       </div>
-      <Choice
-        small
-        label="Ease"
-        value={spacing.ease ?? "leave"}
-        options={eases.map((ease) => ({
-          value: ease,
-          label: ease === "leave" ? "leave it" : `into the ${ease}`,
-          picture: EASE_PICTURES[ease],
-        }))}
-        onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
-      />
+      {eased && (
+        <Choice
+          small
+          label="Ease"
+          value={spacing.ease ?? "leave"}
+          options={eases.map((ease) => ({
+            value: ease,
+            label: ease === "leave" ? "leave it" : `into the ${ease}`,
+            picture: EASE_PICTURES[ease],
+          }))}
+          onSet={(ease) => edit.set({ spacing: { ease } }, `ease ${ease === "leave" ? "left" : `into the ${ease}`}`)}
+        />
+      )}
       <div className="mt-2 flex gap-6">
-        <NumberField label="Ease limit" standard={10} {...bound("spacing", "ease_limit_pct", "ease limit", "%")} />
+        {eased && <NumberField label="Ease limit" standard={10} {...bound("spacing", "ease_limit_pct", "ease limit", "%")} />}
         <Choice
           label="Rest goes"
           value={spacing.rest as "end" | "both" | "start"}

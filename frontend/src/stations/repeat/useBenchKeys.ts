@@ -28,7 +28,7 @@ export function useBenchKeys(): void {
     { letter: "f", words: "facing", act: () => ask("travel", "Facing") },
     { letter: "m", words: "mirror", act: () => ask("travel", "Mirror") },
     { letter: "h", words: "side shift", act: () => ask("travel", "Side shift") },
-    { letter: "a", words: "how loosely", act: () => open("loosely") },
+    { letter: "a", words: "how loosely", act: () => ask("loosely", "What varies") },
     { letter: "v", words: "variants", act: () => ask("next", "Variants") },
     { letter: "w", words: "rows", act: () => ask("next", "Rows beside the line") },
     { letter: "c", words: "corners", act: () => ask("ends", "Corner from") },
