@@ -13,6 +13,7 @@ interface Props {
   n: number;
   scene: Scene;
   motifs: Motif[];
+  ground: string;
   chosen: boolean;
   pinned: boolean;
   onTake: () => void;
@@ -21,15 +22,17 @@ interface Props {
 }
 
 /** One arrangement: its picture, its number, and the pin. */
-export function DealCell({ n, scene, motifs, chosen, pinned, onTake, onHold, onPin }: Props) {
+export function DealCell({ n, scene, motifs, ground, chosen, pinned, onTake, onHold, onPin }: Props) {
   const timer = useRef(0);
   const held = useRef(false);
   const paint = useCallback<Paint>(
     (ctx, size, ratio) => {
+      ctx.fillStyle = ground;
+      ctx.fillRect(0, 0, size.width, size.height);
       const view = fitView(size.width, size.height, (scene.box ?? [100, 42]) as [number, number], MARGIN_PX);
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, size);
     },
-    [scene, motifs],
+    [scene, motifs, ground],
   );
   const letGo = (): void => {
     clearTimeout(timer.current);

@@ -11,7 +11,7 @@ const NONE: Scene[] = [];
 
 /** Twelve arrangements of the brush side by side: pressed they are taken, held they are seen on the trial lines, the good ones pinned. */
 export function DealTray({ onClose }: { onClose: () => void }) {
-  const { brush, motifs, hands } = useOpenBench();
+  const { brush, motifs, hands, ground } = useOpenBench();
   const { said } = useLaidBench();
   const held = useBench((bench) => bench.preview !== null);
   const arrangement = said.variants?.arrangement ?? 1;
@@ -61,6 +61,7 @@ export function DealTray({ onClose }: { onClose: () => void }) {
               n={n}
               scene={scene}
               motifs={motifs}
+              ground={ground.glass}
               chosen={n === arrangement}
               pinned={pinned.includes(n)}
               onTake={() => take(n)}
