@@ -60,6 +60,15 @@ def test_a_closed_line_closes_whatever_the_sizes(path):
     assert taken == pytest.approx(line.length, abs=1e-9)
 
 
+@pytest.mark.parametrize("path", ["M0 0H40V3H0", "M0 0H3V3H6V6", "M0 0H4", "M3 3L3 3"])
+@pytest.mark.parametrize("corner", ["lap", "butt", "piece"])
+def test_runs_without_room_are_told_and_have_no_pieces(path, corner):
+    line = laid(path, varying("size", 50, 100), outside_corner=corner, inside_corner=corner, outside_corner_piece=bar(6, 6),
+                inside_corner_piece=bar(6, 6), ease="gaps")  # fmt: skip
+    assert np.isfinite(line.pieces.matrices).all()
+    assert len(line.pieces.s) > 5 or line.findings
+
+
 def test_gaps_that_grow_with_the_way_go_by_the_place():
     line = laid("M0 0H400", varying("gap", 0, 100, "length"))
     ends = line.pieces.s + line.pieces.after

@@ -118,12 +118,14 @@ class _Row:
 
 def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spacing: Spacing) -> _Fill:
     """Return how a run is filled; one too short for a piece has none."""
+    if room <= 0:  # its corners or ends take it all
+        return _Fill(0, 1.0, 0.0, 0.0, 0.0, True)
     limit = spacing.ease_limit if spacing.ease in ("size", "length") else 0.0
     lengths, gaps = row.enough(first, start, room / (1 - limit))
     mean = float((lengths + gaps).mean())
     spans = np.cumsum(lengths + gaps) - (0.0 if closed else gaps)
     fits = int(np.searchsorted(spans, room + FIT_SLACK * mean, side="right"))
-    if spacing.ease == "leave" or room <= 0:
+    if spacing.ease == "leave":
         return _Fill(fits, 1.0, 0.0, max(0.0, room - spans[fits - 1]) if fits else room, 0.0, fits == 0)
     best = min((n for n in (max(1, fits), fits + 1)), key=lambda n: abs(_change(n, spans, room, mean, closed, spacing)))
     eased = _change(best, spans, room, mean, closed, spacing)
