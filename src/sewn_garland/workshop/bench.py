@@ -32,6 +32,7 @@ _swatches: Recent[LaidScene] = Recent(512)
 DEALS = 12  # seen side by side
 DEAL_PITCHES = 9  # along one of them; chosen: pieces are large enough to be judged
 DEAL_BOX, DEAL_PATH = (100, 42), "M6 21C26 5 38 5 50 21S74 37 94 21"
+STRAIGHT_PATH = "M0 21H100"
 
 
 @dataclass(frozen=True)
@@ -88,17 +89,22 @@ def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking
     return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height, _spread_of(brush))
 
 
-def laid_deals(store: Store, ids: dict[Role, list[int]], settings: Settings, first: int, *, overtaken: Overtaking) -> list[LaidScene]:
-    """Lay a draft on a gentle wave in twelve arrangements, from the first on; raises Overtaken as soon as a newer question is known."""
+def laid_deals(
+    store: Store, ids: dict[Role, list[int]], settings: Settings, first: int, *, straight: bool, overtaken: Overtaking
+) -> list[LaidScene]:
+    """Lay a draft on a gentle wave in twelve arrangements, from the first on, or ``straight`` in the first alone.
+
+    Raises Overtaken as soon as a newer question is known.
+    """
     pieces = store.remembered(("pieces", *laid_ids(ids)), lambda session: pieces_of(session, ids))
     brush = brush_of("the brush", pieces, settings)
     width = max(DEAL_PITCHES * repeat_extents(brush).mean_pitch, 2.4 * (_height_of(brush) + _spread_of(brush)))
     scale = width / DEAL_BOX[0]
-    line = LineToLay(measured_path(scaled_path(DEAL_PATH, scale)), 1)
+    line = LineToLay(measured_path(scaled_path(STRAIGHT_PATH if straight else DEAL_PATH, scale)), 1)
     box = [width, DEAL_BOX[1] * scale]
     scenes = [
         Scene(f"deal {n}", brush.changed({"variants": {"arrangement": n}}), line, {"name": str(n), "box": box}, passing=True)
-        for n in range(first, first + DEALS) if n <= MOST_ARRANGEMENT
+        for n in range(first, first + (1 if straight else DEALS)) if n <= MOST_ARRANGEMENT
     ]  # fmt: skip
     return laid_scenes(scenes, overtaken=overtaken, tolerance=max(TOLERANCE_MM, width / SHEET_DETAIL))
 

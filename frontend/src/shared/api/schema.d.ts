@@ -2654,7 +2654,7 @@ export interface components {
         };
         /**
          * DealsRequest
-         * @description Lay a draft in twelve arrangements, from the ``first`` on.
+         * @description Lay a draft in twelve arrangements, from the ``first`` on, or ``straight`` in that one alone.
          */
         DealsRequest: {
             /**
@@ -2678,6 +2678,11 @@ export interface components {
              * @default 1
              */
             first: number;
+            /**
+             * Straight
+             * @default false
+             */
+            straight: boolean;
         };
         /**
          * Sequenced

@@ -3,7 +3,7 @@ import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
 import { useBench } from "./bench";
 import { DealCell } from "./DealCell";
-import { useLaidBench, useOpenBench } from "./openBench";
+import { draftOf, useLaidBench, useOpenBench } from "./openBench";
 import { usePinned } from "./usePinned";
 
 const AT_ONCE = 12;
@@ -18,16 +18,13 @@ export function DealTray({ onClose }: { onClose: () => void }) {
   const [first, setFirst] = useState(() => Math.floor((arrangement - 1) / AT_ONCE) * AT_ONCE + 1);
   const [settings, setSettings] = useState(said);
   if (!held && settings !== said) setSettings(said); // what is held is one of the tray's own
-  const { start, end, outside_corner, inside_corner, repeat } = brush.pieces;
   const body = useMemo(
     () => ({
-      motif_id: repeat[0],
-      variants: repeat.slice(1),
-      others: { start, end, outside_corner, inside_corner },
+      ...draftOf(brush),
       settings: { ...settings, variants: { ...settings.variants, arrangement: 1 } },
       first: Math.max(0, first),
     }),
-    [repeat, start, end, outside_corner, inside_corner, settings, first],
+    [brush, settings, first],
   );
   const { laid } = useLay("/api/bench/deals", body, { cures: false });
   const { pinned, toggle } = usePinned(brush);

@@ -1,4 +1,5 @@
 import { NumberField } from "../../shared/ui/NumberField";
+import { EndPicture } from "./EndPicture";
 import { ResponseCurve } from "./ResponseCurve";
 import { PROPERTIES, SOURCES, type Variation } from "./variations";
 
@@ -19,6 +20,11 @@ export function VariationMore({ variation, onSet }: Props) {
         points={variation.response ?? null}
         onSet={(response) => onSet({ ...variation, response }, `course of ${word}`)}
       />
+      <div className="flex flex-col gap-1">
+        {variation.between.map((value, end) => (
+          <EndPicture key={end} variation={variation} value={value} />
+        ))}
+      </div>
       <div className="flex flex-col gap-1">
         {follows === "chance" && (
           <NumberField

@@ -39,6 +39,13 @@ export interface LaidBench {
 export const [OpenBenchContext, useOpenBench] = provided<OpenBench>("the open brush");
 export const [LaidBenchContext, useLaidBench] = provided<LaidBench>("the laid brush");
 
+/** A brush's pieces as they are asked to be laid. */
+export const draftOf = ({ pieces: { repeat, start, end, outside_corner, inside_corner } }: Brush) => ({
+  motif_id: repeat[0],
+  variants: repeat.slice(1),
+  others: { start, end, outside_corner, inside_corner },
+});
+
 /** The settings as the words say them, the hands that change them, and fields bound to one of them. */
 export function useSaid() {
   const { said: settings } = useLaidBench();

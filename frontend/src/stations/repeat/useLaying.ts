@@ -1,19 +1,12 @@
 import { useMemo, useState } from "react";
-import type { Brush, Schemas, Workshop } from "../../shared/api/client";
+import type { Schemas, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
 import { useBench } from "./bench";
 import { FLAT } from "./flatSizes";
-import type { LaidBench, OpenBench } from "./openBench";
+import { draftOf, type LaidBench, type OpenBench } from "./openBench";
 
 const ASIDE = "aside ";
-
-const othersOf = ({ start, end, outside_corner, inside_corner }: Brush["pieces"]) => ({
-  start,
-  end,
-  outside_corner,
-  inside_corner,
-});
 
 /** Keep the open brush laid on its flat run and trial lines. */
 export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"], history: Workshop["history"]): LaidBench {
@@ -29,9 +22,7 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const trial_mm = still ? null : held.trial;
   const body = useMemo(
     () => ({
-      motif_id: motif.id,
-      variants: brush.pieces.repeat.slice(1),
-      others: othersOf(brush.pieces),
+      ...draftOf(brush),
       settings,
       pitch_mm: pitch,
       shaped,
@@ -42,7 +33,7 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
       trial_mm,
       trial_step: step,
     }),
-    [motif.id, brush.pieces, settings, pitch, shaped, pinned, large, aside, flat_mm, trial_mm, step],
+    [brush, settings, pitch, shaped, pinned, large, aside, flat_mm, trial_mm, step],
   );
   const steps = pinned.length ? [history.undo_id, history.redo_id] : []; // pinned lines may have changed with any step
   const versions = [...motifs.map(({ version }) => version), ...steps].join("."); // asked anew for others

@@ -33,9 +33,10 @@ class BrushDraft(Sequenced):
 
 
 class DealsRequest(BrushDraft):
-    """Lay a draft in twelve arrangements, from the ``first`` on."""
+    """Lay a draft in twelve arrangements, from the ``first`` on, or ``straight`` in that one alone."""
 
     first: Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)] = 1
+    straight: bool = False
 
 
 class BenchRequest(BrushDraft):

@@ -27,7 +27,7 @@ def lay_bench(body: BenchRequest):
 @api.post("/bench/deals", summary="Lay draft settings in twelve arrangements (binary)")
 def lay_deals(body: DealsRequest):
     newer = overtaken("deals", body.client, body.seq)
-    return scenes_reply(body.seq, laid_deals(store(), _ids_of(body), body.settings, body.first, overtaken=newer))
+    return scenes_reply(body.seq, laid_deals(store(), _ids_of(body), body.settings, body.first, straight=body.straight, overtaken=newer))
 
 
 def _ids_of(body: BrushDraft) -> dict[Role, list[int]]:
