@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import statistics
+import sys
 import time
 from collections.abc import Callable
 
@@ -38,6 +39,7 @@ def median_seconds(run: Callable[[], object], times: int = 7) -> float:
 
 def row(what: str, figure: str, wanted: str, met: bool) -> None:
     ROWS.append((what, figure, wanted, "yes" if met else "NO"))
+    print(f"{what}: {figure}", file=sys.stderr, flush=True)  # as it goes, the table at the end
 
 
 def brush(motif: Motif, **sections: dict) -> Brush:

@@ -6,7 +6,9 @@ import math
 import re
 from itertools import pairwise
 
+import numpy as np
 import pytest
+from bench_helper import calm
 from lxml import etree
 from PIL import Image
 from playwright.sync_api import expect
@@ -215,3 +217,29 @@ def test_a_new_page_begins_with_a_first_step(app):
     page.get_by_role("button", name=re.compile("^Lay .* on a wave")).click()
     expect(page.get_by_role("button", name="Undo: draw Sample wave")).to_be_visible()
     assert app.state(page, "/api/pages/6")["lines"][0]["name"] == "Sample wave"
+
+
+def test_a_line_by_hand_closes_where_it_comes_back_and_stays_open_where_it_is_let_go_outside(app):
+    page = app.open("#/page/1")
+    page.get_by_role("button", name="By hand").click()
+    sheet = page.get_by_test_id("sheet")
+    box, scale = sheet.bounding_box(), float(sheet.get_attribute("data-scale"))
+    x0, y0 = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+
+    def drawn(middle, upto):
+        angle = np.linspace(0, upto, 40)
+        way = [(box["x"] + x0 + scale * (middle + 40 * np.cos(a)), box["y"] + y0 + scale * (150 + 40 * np.sin(a))) for a in angle]
+        page.mouse.move(*way[0])
+        page.mouse.down()
+        for place in way[1:]:
+            page.mouse.move(*place)
+        closes = page.get_by_test_id("closing").get_attribute("data-closes")
+        page.mouse.up()
+        calm(page)
+        return closes, app.state(page, "/api/pages/1")["lines"][-1]
+
+    closes, line = drawn(130, 2 * np.pi * 0.98)
+    assert (closes, line["source"]["closed"], line["path"][-1]) == ("true", True, "Z")
+    page.get_by_role("button", name="By hand").click()
+    closes, line = drawn(250, 2 * np.pi * 0.8)
+    assert (closes, line["source"]["closed"]) == ("false", False)

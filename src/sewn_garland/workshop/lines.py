@@ -37,7 +37,7 @@ def line_from_source(source: dict) -> Line:
         return line_from_path_data(source["d"], where="the line")
     points = np.array(source["points"], float)
     if source["kind"] == "hand":
-        return line_from_hand(points, straight=source["straight"])
+        return line_from_hand(points, straight=source["straight"], closed=source.get("closed", False))
     return line_from_points(points, np.array(source["flowing"], bool), closed=source.get("closed", False))
 
 
@@ -50,8 +50,9 @@ def kept_source(source: dict) -> tuple[dict, str]:
         return source, path_data_from_line(line)
     if not len(line.coeffs):
         raise InputError("the line has no length; draw a little further")
-    knots = np.vstack([line.coeffs[:, 0], line.coeffs[-1].sum(axis=0)]).round(4)
-    kept = {"kind": "points", "points": knots.tolist(), "flowing": [len(knots) > 2] * len(knots), "closed": False}
+    ends = [] if line.closed else [line.coeffs[-1].sum(axis=0)]
+    knots = np.vstack([line.coeffs[:, 0], *ends]).round(4)
+    kept = {"kind": "points", "points": knots.tolist(), "flowing": [len(knots) > 2] * len(knots), "closed": line.closed}
     return kept, path_data_from_line(line_from_source(kept))
 
 

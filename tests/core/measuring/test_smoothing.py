@@ -84,3 +84,20 @@ def test_path_data_draws_the_same_line_again():
         again = measured(path_data_from_line(line.line))
         assert again.length == pytest.approx(line.length, rel=1e-5)
         assert again.closed == line.closed
+
+
+def test_a_hand_that_comes_back_closes_round_as_it_was_drawn():
+    """The truth is the circle that the hand went round, 30 mm, with a tremor of 0.2 mm."""
+    angle = np.linspace(0, 2 * np.pi * 0.985, 300)
+    radius = 30 + 0.2 * np.sin(40 * angle)
+    points = np.stack([50 + radius * np.cos(angle), 50 + radius * np.sin(angle)], axis=1)
+    line = line_from_hand(points, closed=True)
+    assert line.closed
+    assert len(line.coeffs) < 40
+    s = measure(line)
+    seen = frames_at(s, np.linspace(0, s.length, 400)).position
+    assert np.abs(np.hypot(*(seen - 50).T) - 30).max() < 0.5
+    ends = frames_at(s, np.array([0.0, s.length - 1e-9]))
+    assert np.hypot(*(ends.position[0] - ends.position[1])) < 1e-6
+    assert ends.tangent[0] @ ends.tangent[1] > 0.999
+    assert not line_from_hand(points).closed

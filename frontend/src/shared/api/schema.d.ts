@@ -2834,7 +2834,7 @@ export interface components {
         };
         /**
          * HandSource
-         * @description A stroke as the hand drew it; kept smoothed, as points.
+         * @description A stroke as the hand drew it, ``closed`` where it came back to its start; kept smoothed, as points.
          */
         HandSource: {
             /**
@@ -2849,6 +2849,11 @@ export interface components {
              * @default false
              */
             straight: boolean;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
         };
         /**
          * PathSource

@@ -32,7 +32,7 @@ export function DrawingNote({ byPoints }: { byPoints: ByPoints }) {
       onPointerDown={(e) => e.stopPropagation()}
     >
       {mode === "hand" ? (
-        <span>Pull across the sheet; hold Shift for a straight line.</span>
+        <span>Pull across the sheet, back to the start to close; hold Shift for a straight line.</span>
       ) : (
         <>
           <span>Press for each point; press the first to close, Enter to end.</span>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Finding } from "../../shared/api/scenes";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
+import { ClosingMark } from "./ClosingMark";
 import { useDesk } from "./desk";
 import { BegunPoints, DrawingNote } from "./DrawingNotes";
 import { Handles } from "./Handles";
@@ -54,6 +55,7 @@ export function Sheet() {
       />
       {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} toSheet={at} />}
       {mode === "points" && <BegunPoints begun={byPoints.begun} view={view} />}
+      {mode === "hand" && <ClosingMark view={view} />}
       {mode && <DrawingNote byPoints={byPoints} />}
       <ViewButtons onZoom={sheetView.zoom} onWhole={() => sheetView.setView(null)} />
     </div>

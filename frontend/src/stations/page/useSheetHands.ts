@@ -10,6 +10,7 @@ import type { Held, Place, Reach } from "./tools/held";
 import { moveLine } from "./tools/moveLine";
 import { pan } from "./tools/pan";
 import type { ByPoints } from "./useByPoints";
+import { useClosing } from "./useClosing";
 import { useLineHands } from "./useLineHands";
 import type { Shift } from "./useSheetPaint";
 
@@ -29,6 +30,7 @@ export function useSheetHands({ view, setView, scenes, motifOf, at, byPoints, se
   const mode = useDesk((desk) => desk.mode);
   const choose = useDesk((desk) => desk.choose);
   const { draft, draw, move } = useLineHands();
+  const closing = useClosing(view.scale);
   const held = useRef<Held | null>(null);
 
   const reach = (event: React.PointerEvent): Reach => {
@@ -39,7 +41,7 @@ export function useSheetHands({ view, setView, scenes, motifOf, at, byPoints, se
   /** What a press takes hold of; nothing where it sets a point. */
   const taken = (event: React.PointerEvent, from: Place): Held | null => {
     if (event.button === 1 || event.altKey) return pan(from, view, setView);
-    if (mode && brushId) return mode === "hand" ? byHand(at(event), view.scale, draft, draw) : null;
+    if (mode && brushId) return mode === "hand" ? byHand(at(event), view.scale, closing, draft, draw) : null;
     const line = lines.find((each) => each.id === lineAt(at(event), scenes, motifOf, view.scale));
     choose(line?.id ?? null);
     if (!line) return pan(from, view, setView);

@@ -29,7 +29,7 @@ export function VariationMore({ variation, onSet }: Props) {
         {follows === "chance" && (
           <NumberField
             compact
-            label="Gathered to the middle"
+            label="Gathered"
             unit="%"
             step={10}
             standard={0}

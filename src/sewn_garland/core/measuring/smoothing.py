@@ -42,21 +42,24 @@ def line_from_points(points: np.ndarray, flowing: np.ndarray, *, closed: bool = 
     return Line(coeffs, np.zeros(len(coeffs), bool), closed, points[0])
 
 
-def line_from_hand(points: np.ndarray, *, straight: bool = False) -> Line:
+def line_from_hand(points: np.ndarray, *, straight: bool = False, closed: bool = False) -> Line:
     """Smooth a hand-drawn stroke (n, 2) mm into few cubics within 0.15 mm of the smoothed hand.
 
-    ``straight`` keeps only its ends. Fewer than two distinct points give a line without extent.
+    ``straight`` keeps only its ends, ``closed`` goes on from its last point to its first. Fewer than two distinct points give a line
+    without extent.
     """
     points, _ = _distinct(np.asarray(points, float), np.ones(len(points), bool), False)
     if len(points) < 2 or straight:
         ends = points[[0, -1]] if len(points) else np.zeros((0, 2))
         return line_from_points(ends, np.zeros(len(ends), bool))
+    closed = closed and len(points) > 2
+    points = np.vstack([points, points[:1]]) if closed else points
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
     n = int(np.clip(along[-1] / 0.4, 8, MOST_SAMPLES))
-    even = np.linspace(0.0, along[-1], n)
+    even = np.linspace(0.0, along[-1], n, endpoint=not closed)
     dense = np.stack([np.interp(even, along, points[:, i]) for i in range(2)], axis=1)
-    smooth = _filtered(dense, HAND_SMOOTHING_MM / (along[-1] / (n - 1)), closed=False)
-    return _fewest_knots(smooth)
+    smooth = _filtered(dense, HAND_SMOOTHING_MM / (along[-1] / (n - 1)), closed=closed)
+    return _fewest_knots(smooth, closed=closed)
 
 
 def smoothed(measured: MeasuredLine, over_mm: float) -> Line:
@@ -134,17 +137,17 @@ def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     return out
 
 
-def _fewest_knots(dense: np.ndarray) -> Line:
-    """Pass a spline through as few of the dense points (n, 2) as stay within tolerance of all."""
+def _fewest_knots(dense: np.ndarray, *, closed: bool) -> Line:
+    """Pass a spline through as few of the dense points (n, 2) as stay within tolerance of all, round and round where ``closed``."""
     n = len(dense)
     count = 4
     while True:
-        picks = np.unique(np.linspace(0, n - 1, min(count, n)).round().astype(int))
-        coeffs = _spline(dense[picks], "natural")
+        picks = np.unique(np.linspace(0, n - (not closed), min(count, n), endpoint=not closed).round().astype(int))
+        coeffs = _spline(np.vstack([dense[picks], dense[:1]]), "periodic") if closed else _spline(dense[picks], "natural")
         share = np.linspace(0, 1, 9 + 8 * n // len(picks))[:, None, None]  # closer than the tolerance
         c0, c1, c2, c3 = (coeffs[:, i] for i in range(4))
         curve = (((c3 * share + c2) * share + c1) * share + c0).transpose(1, 0, 2).reshape(-1, 2)
         miss = scipy.spatial.KDTree(curve, balanced_tree=False, compact_nodes=False).query(dense[:: max(1, n // 200)])[0].max()
         if miss <= HAND_TOLERANCE_MM or count >= n:
-            return Line(coeffs, np.zeros(len(coeffs), bool), False, dense[0])
+            return Line(coeffs, np.zeros(len(coeffs), bool), closed, dense[0])
         count = int(count * 1.5) + 1

@@ -56,11 +56,12 @@ class PageChange(Versioned):
 
 
 class HandSource(Message):
-    """A stroke as the hand drew it; kept smoothed, as points."""
+    """A stroke as the hand drew it, ``closed`` where it came back to its start; kept smoothed, as points."""
 
     kind: Literal["hand"]
     points: Annotated[list[Point], Field(min_length=1, max_length=20_000)]
     straight: bool = False
+    closed: bool = False
 
 
 class PointsSource(Message):

@@ -41,16 +41,32 @@ test("a press on a line moves nothing", () => {
 
 test("a line by hand takes every place that is far enough from the one before", () => {
   const [onDraft, onDraw] = [vi.fn(), vi.fn<(source: Source) => void>()];
-  const held = byHand([0, 0], 10, onDraft, onDraw);
+  const held = byHand([0, 0], 10, 2, onDraft, onDraw);
   held.move(reach([0, 0], [1, 0], [[0.05, 0], [0.5, 0], [0.6, 0], [1, 0]])); // prettier-ignore
   held.up(reach([0, 0], [1, 0], [[1, 0]], true));
   expect(onDraft).toHaveBeenCalledOnce();
-  expect(onDraw).toHaveBeenCalledExactlyOnceWith({ kind: "hand", points: [[0, 0], [0.5, 0], [1, 0]], straight: true }); // prettier-ignore
+  expect(onDraw).toHaveBeenCalledExactlyOnceWith({ kind: "hand", points: [[0, 0], [0.5, 0], [1, 0]], straight: true, closed: false }); // prettier-ignore
+});
+
+test("a line by hand that comes back to its start closes, let go outside it stays open", () => {
+  const around = [[10, 0], [10, 10], [0, 10], [0.5, 1]] as Place[]; // prettier-ignore
+  for (const [way, closed] of [
+    [around, true],
+    [around.slice(0, 3), false],
+    [[[1, 0]], false],
+  ] as const) {
+    // prettier-ignore
+    const onDraw = vi.fn<(source: Source) => void>();
+    const held = byHand([0, 0], 10, 2, vi.fn(), onDraw);
+    for (const place of way) held.move(reach([0, 0], place as Place, [place as Place]));
+    held.up(reach([0, 0]));
+    expect(onDraw.mock.calls[0][0]).toMatchObject({ kind: "hand", closed });
+  }
 });
 
 test("a press by hand that goes nowhere draws nothing", () => {
   const [onDraft, onDraw] = [vi.fn(), vi.fn()];
-  byHand([3, 3], 10, onDraft, onDraw).up(reach([0, 0]));
+  byHand([3, 3], 10, 2, onDraft, onDraw).up(reach([0, 0]));
   expect(onDraw).not.toHaveBeenCalled();
   expect(onDraft).toHaveBeenCalledExactlyOnceWith(null);
 });
