@@ -240,6 +240,5 @@ def test_a_line_by_hand_closes_where_it_comes_back_and_stays_open_where_it_is_le
 
     closes, line = drawn(130, 2 * np.pi * 0.98)
     assert (closes, line["source"]["closed"], line["path"][-1]) == ("true", True, "Z")
-    page.get_by_role("button", name="By hand").click()
     closes, line = drawn(250, 2 * np.pi * 0.8)
     assert (closes, line["source"]["closed"]) == ("false", False)

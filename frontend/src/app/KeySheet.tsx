@@ -11,16 +11,15 @@ const GENERAL: [string, string][] = [
   ["Escape", "leave a drawing or a field as it was"],
 ];
 
+const BAR = "fixed bottom-0 left-0 z-30 whitespace-nowrap";
+
 /** The letters offered after q, shown while the app waits for one. */
 export function LettersBar() {
   const waiting = useKeys((s) => s.waiting);
   if (!waiting) return null;
   const actions = lettersNow();
   return (
-    <div
-      role="status"
-      className="fixed bottom-0 left-0 z-30 flex w-full flex-wrap gap-x-5 gap-y-1.5 border-t border-rule bg-work px-5 py-2 whitespace-nowrap"
-    >
+    <div role="status" className={`${BAR} flex w-full flex-wrap gap-x-5 gap-y-1.5 border-t border-rule bg-work px-5 py-2`}>
       {actions.map((a) => (
         <span key={a.letter}>
           <kbd className="mr-1.5 rounded-sm border border-rule px-1.5 font-sans font-semibold">{a.letter}</kbd>

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -98,7 +99,7 @@ class _Bends:
             self._frame,
             self._warp(),
             self._breaks(),
-            self._reach(0),
+            self._reach[0],
             self._straight,
         )
 
@@ -115,11 +116,13 @@ class _Bends:
             low, high = (np.clip(at, *self.legs[piece].T) for at in (low, high))
         return self.soft.straight(self.track[piece], low, high)
 
-    def _reach(self, axis: int) -> np.ndarray:
-        """Return from where to where (2, n) pieces reach along their tracks (axis 0) or across (1) from their base lines' middles, mm."""
+    @cached_property
+    def _reach(self) -> tuple[np.ndarray, np.ndarray]:
+        """Return from where to where (2, n) pieces reach along their tracks, and across, from their base lines' middles, mm."""
         corners = np.stack([point_corners(m) for m in self.brush.pieces.motifs])[self.placed.motif]
-        reached = (corners @ self.linear[:, axis, :, None])[..., 0]
-        return np.stack([reached.min(axis=1), reached.max(axis=1)])
+        reached = [(corners @ self.linear[:, axis, :, None])[..., 0] for axis in (0, 1)]
+        along, across = (np.stack([each.min(axis=1), each.max(axis=1)]) for each in reached)
+        return along, across
 
     def _warp(self) -> Warp | None:
         """Return how pieces follow the widths of tracks, a piece laid once only across; None where all are as wide."""
@@ -186,10 +189,14 @@ class _Bends:
 
     def _block(self, pieces: np.ndarray, detail: Detail, *, pictures: bool) -> ShapedOutlines:
         motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        extent = max(np.ptp(self._reach(axis), axis=0).max(initial=0.0) for axis in (0, 1))
-        tolerance = max(detail.tolerance, TOLERANCE_OF_LARGE * extent)
+        tolerance = max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
         outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
         return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=tolerance)
+
+    @cached_property
+    def _extent(self) -> float:
+        """Return how long or high the largest piece is, mm."""
+        return float(max(np.ptp(reach, axis=0).max(initial=0.0) for reach in self._reach))
 
     def _thickened(self, pieces: np.ndarray) -> np.ndarray:
         """Return by how much bending makes strokes of some pieces (p,) thicker or thinner at most, mm a side.
@@ -204,10 +211,10 @@ class _Bends:
         if not width.any():
             return width
         wrong = dashed | self.placed.stretched[pieces] | np.isin(pieces, self.way.breaks[:, 0]) | (self.soft.widths is not None)
-        low, high = self._reach(0)[:, pieces]
+        low, high = self._reach[0][:, pieces]
         at = self.s[pieces] + low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low)
         bend = np.abs(self._frame(np.tile(pieces, SEEN_ALONG), at.ravel())[2]).reshape(at.shape).max(axis=0, initial=0.0)
-        off = np.abs(self.way.shift[pieces] + self._reach(1)[:, pieces]).max(axis=0, initial=0.0)
+        off = np.abs(self.way.shift[pieces] + self._reach[1][:, pieces]).max(axis=0, initial=0.0)
         half = width / 2 * np.abs(self.placed.scale[pieces]).max(axis=1, initial=0.0)
         return np.where((width > 0) & wrong, np.inf, half * bend * (off + half))
 

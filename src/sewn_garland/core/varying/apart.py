@@ -13,6 +13,7 @@ from ..values.pieces import REPEAT, Placed
 
 MOST_ATTEMPTS = 8  # beside the first
 BLOCK = 2048  # pieces looked at together; chosen
+MOSTLY_FREE = 0.5  # of a block; chosen
 
 Deal = Callable[[int], Placed]
 """Takes how often all pieces have been dealt before, returns them placed."""
@@ -28,48 +29,85 @@ def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.
     first = deal(0)
     if least_mm <= 0 or not len(first.s):
         return first, np.zeros(0, int)
-    dealt = [first, *map(deal, range(1, MOST_ATTEMPTS + 1 if moves else 1))]
-    at = np.stack([each.centre for each in dealt])
+    dealt = _Dealt(deal, first, MOST_ATTEMPTS + 1 if moves else 1)
     fixed, chosen = first.role != REPEAT, np.full(len(first.s), -1)
     for rows in np.split(np.arange(len(first.s)), np.flatnonzero(np.diff(first.line)) + 1):
-        chosen[rows] = _chosen(at[:, rows], fixed[rows], least_mm)
+        chosen[rows] = _chosen(dealt, rows, fixed[rows], least_mm)
     kept = np.flatnonzero(chosen >= 0)
     columns = {}
     for name, column in vars(first).items():
         if column is not None:
             out = column.copy()
-            for attempt in range(1, len(dealt)):
+            for attempt in range(1, len(dealt.known)):
                 rows = chosen == attempt
-                out[rows] = getattr(dealt[attempt], name)[rows]
+                out[rows] = getattr(dealt.known[attempt], name)[rows]
             columns[name] = out
     return rows_of(Placed(**{**vars(first), **columns}), kept), first.line[chosen < 0]
 
 
-def _chosen(at: np.ndarray, fixed: np.ndarray, least: float) -> np.ndarray:
-    """Return in which attempt (n,) each piece of a line lies far enough from those before it, of places (a, n, 2); −1 where in none.
+class _Dealt:
+    """All pieces as dealt again and again, each time once it is asked for."""
+
+    def __init__(self, deal: Deal, first: Placed, attempts: int) -> None:
+        self._deal, self.known, self.attempts = deal, [first], attempts
+
+    def places(self, attempt: int, rows: np.ndarray) -> np.ndarray:
+        """Return where some pieces (n,) lie in an attempt (n, 2)."""
+        while len(self.known) <= attempt:
+            self.known.append(self._deal(len(self.known)))
+        return self.known[attempt].centre[rows]
+
+
+class _Block:
+    """Some pieces of a line beside those ``taken`` (t, 2) before them: in each attempt, where they lie and which are free of these."""
+
+    def __init__(self, dealt: _Dealt, rows: np.ndarray, taken: np.ndarray, least: float) -> None:
+        self._dealt, self._rows, self._least = dealt, rows, least
+        self._tree = scipy.spatial.cKDTree(taken) if len(taken) else None
+        self._known: list[tuple[np.ndarray, np.ndarray]] = []
+
+    def attempt(self, number: int) -> tuple[np.ndarray, np.ndarray]:
+        """Return the places (n, 2) of an attempt, and which (n,) are free."""
+        while len(self._known) <= number:
+            at = self._dealt.places(len(self._known), self._rows)
+            reach = np.inf if self._tree is None else self._tree.query(at, distance_upper_bound=self._least)[0]
+            self._known.append((at, np.broadcast_to(reach >= self._least, len(at))))
+        return self._known[number]
+
+
+def _chosen(dealt: _Dealt, rows: np.ndarray, fixed: np.ndarray, least: float) -> np.ndarray:
+    """Return in which attempt (n,) each of a line's pieces ``rows`` (n,) lies far enough from those before it; −1 where in none.
 
     Block after block: what is too near to a piece of an earlier block is known at once.
     """
-    chosen, taken = np.full(len(fixed), -1), np.zeros((0, 2))
-    for begin in range(0, len(fixed), BLOCK):
+    chosen, taken = np.full(len(rows), -1), np.zeros((0, 2))
+    for begin in range(0, len(rows), BLOCK):
         own = slice(begin, begin + BLOCK)
-        free = np.ones(at[:, own].shape[:2], bool)
-        if len(taken):
-            reach = scipy.spatial.cKDTree(taken).query(at[:, own], distance_upper_bound=least)[0]
-            free = reach >= least
-        free[0] |= fixed[own]
+        block = _Block(dealt, rows[own], taken, least)
+        waiting = _waiting(block, dealt.attempts, fixed[own])
         grid: dict[tuple[int, int], list[complex]] = {}
-        places = (at[:, own, 0] + 1j * at[:, own, 1]).T.tolist()
-        for k in np.flatnonzero(free.any(axis=0)).tolist():
-            for attempt in (0,) if fixed[begin + k] else np.flatnonzero(free[:, k]).tolist():
-                place = places[k][attempt]
-                if fixed[begin + k] or not _crowded(grid, place, least):
+        now = []
+        for k in waiting.tolist():
+            for attempt in range(1 if fixed[begin + k] else dealt.attempts):
+                at, free = block.attempt(attempt)
+                place = complex(*at[k])
+                if fixed[begin + k] or (free[k] and not _crowded(grid, place, least)):
                     grid.setdefault(_cell(place, least), []).append(place)
                     chosen[begin + k] = attempt
+                    now.append(at[k])
                     break
-        now = np.flatnonzero(chosen[own] >= 0)
-        taken = np.concatenate([taken, at[chosen[own][now], begin + now]])
+        taken = np.concatenate([taken, np.array(now).reshape(-1, 2)])
     return chosen
+
+
+def _waiting(block: _Block, attempts: int, fixed: np.ndarray) -> np.ndarray:
+    """Return which pieces (k,) of a block may have room; where most lie too near already, all their attempts are looked at together."""
+    free = block.attempt(0)[1] | fixed
+    if free.mean() > MOSTLY_FREE:
+        return np.arange(len(free))
+    for attempt in range(1, attempts):
+        free = free | block.attempt(attempt)[1]
+    return np.flatnonzero(free)
 
 
 def _cell(place: complex, side: float) -> tuple[int, int]:
