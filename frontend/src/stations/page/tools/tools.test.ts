@@ -45,7 +45,8 @@ test("a line by hand takes every place that is far enough from the one before", 
   held.move(reach([0, 0], [1, 0], [[0.05, 0], [0.5, 0], [0.6, 0], [1, 0]])); // prettier-ignore
   held.up(reach([0, 0], [1, 0], [[1, 0]], true));
   expect(onDraft).toHaveBeenCalledOnce();
-  expect(onDraw).toHaveBeenCalledExactlyOnceWith({ kind: "hand", points: [[0, 0], [0.5, 0], [1, 0]], straight: true, closed: false }); // prettier-ignore
+  const points = [[0, 0], [0.5, 0], [1, 0]]; // prettier-ignore
+  expect(onDraw).toHaveBeenCalledExactlyOnceWith({ kind: "hand", points, straight: true, closed: false });
 });
 
 test("a line by hand that comes back to its start closes, let go outside it stays open", () => {
