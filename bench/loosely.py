@@ -49,6 +49,6 @@ def bench_loosely(row, median_seconds) -> None:
 
 
 def _wave(length: float) -> str:
-    """Return a wave of about so many mm."""
-    waves = max(1, int(length / 250))
-    return "M0 0" + "".join(f"c40 {40 * (-1) ** i} 80 {40 * (-1) ** i} 120 0" for i in range(int(np.ceil(waves * 250 / 138))))
+    """Return a wave of about so many mm, each of its bows about 138 mm long."""
+    bows = int(np.ceil(length / 138))
+    return "M0 0" + "".join(f"c40 {40 * (-1) ** i} 80 {40 * (-1) ** i} 120 0" for i in range(bows))

@@ -11,7 +11,6 @@ from making import bar, brush, measured, svg, with_short
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.values.brush import Looseness
 from sewn_garland.core.values.variations import Variation
 
 WAVE = "M0 0C60 -60 120 60 180 0S300 -60 360 0"
@@ -186,7 +185,3 @@ def test_links_turn_about_the_middle_between_their_joints():
     middle = still.pieces.joints.mean(axis=1)
     assert turned.pieces.joints.mean(axis=1) == pytest.approx(middle, abs=1e-9)
     assert np.degrees(np.ptp(turned.pieces.turn - still.pieces.turn)) > 20
-
-
-def test_looseness_stands_in_the_document():
-    assert Looseness().keep_apart_mm == 0

@@ -26,8 +26,13 @@ def joins_of(placed: Placed, brush: Brush, tracks: Tracks, corners: Corners, *, 
         return _no_joins()
     if placed.slot.any():  # the first piece at a stop joins the next stop's
         own = np.flatnonzero(placed.slot == 0)
-        joins = joins_of(rows_of(placed, own), brush, tracks, corners, closed=closed, along=along)
+        joins = _joins_in_rows(rows_of(placed, own), brush, tracks, corners, closed=closed, along=along)
         return replace(joins, first=own[joins.first], second=own[joins.second])
+    return _joins_in_rows(placed, brush, tracks, corners, closed=closed, along=along)
+
+
+def _joins_in_rows(placed: Placed, brush: Brush, tracks: Tracks, corners: Corners, *, closed: np.ndarray, along: Located | None) -> Joins:
+    """Return the joins of pieces of which one stands at each stop, as ``joins_of``."""
     track, length = tracks.of(placed), tracks.lengths
     first, second = _pairs(placed, track, closed, np.array([line.closed for line in tracks.measured]))
     a, b = placed.centre[first], placed.centre[second]
