@@ -17,7 +17,6 @@ from typing import Any
 import orjson
 
 from .core.assemble import drawing_of, on_page, pieces_list
-from .core.colouring.inked import pictures_in_ink
 from .core.drawing.png import pixels_of
 from .core.drawing.steps import png_of
 from .core.drawing.svg import compact_parts, motif_svg
@@ -187,7 +186,7 @@ def _lay(arguments: argparse.Namespace) -> int:
         if not 0 <= arguments.arrangement <= MOST_ARRANGEMENT:
             raise InputError(f"--arrangement must be a whole number from 0 to {MOST_ARRANGEMENT} (came: {arguments.arrangement})")
         brush = brush.changed({"variants": {"arrangement": arguments.arrangement}})
-    brush = pictures_in_ink(brush.changed({"ink": _inks(arguments)}))
+    brush = brush.changed({"ink": _inks(arguments)})
     page = lines_from_svg(_bytes_of(arguments.lines), where=arguments.lines.name)
     pixels = pixels_of(page.width_mm, page.height_mm, arguments.dpi) if arguments.png else None
     began = time.perf_counter()

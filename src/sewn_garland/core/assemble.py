@@ -11,11 +11,12 @@ import numpy as np
 from .artwork.paints import in_own_colours, largest_paint, paints_of
 from .artwork.passes import half_of, passes_of
 from .colouring.coloured import coloured
+from .colouring.inked import pictures_of, with_pictures_in
 from .drawing.svg import path_data
 from .drawing.tables import pieces_csv
 from .values.brush import Brush, Ink
 from .values.closes import Close
-from .values.drawing import Drawing, Flat, Group, Item, PaintedPieces
+from .values.drawing import Box, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from .values.laid import LaidLine
 from .values.motif import Motif
 
@@ -25,13 +26,21 @@ BLACK = "#000000"
 FAR_MM = 1e5  # about an area: further than a page reaches
 
 
-def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:
-    """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order."""
+def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN, *, coloured_pictures: bool = True) -> PaintedPieces:
+    """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order.
+
+    Who has the pictures coloured elsewhere, by ``pictures_of``, gets them as drawn without ``coloured_pictures``.
+    """
+    pictures = pictures_of(artwork, laid.pieces, ink)
     opacity = None if ink.per_piece == 1 else np.full(len(laid.pieces.motif), ink.per_piece)
     if laid.pieces.opacity is not None:
         opacity = ink.per_piece * laid.pieces.opacity
     colours = coloured(artwork, laid.pieces, ink)
-    return PaintedPieces(artwork, laid.pieces.motif, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
+    drawn, which = artwork, laid.pieces.motif
+    if pictures is not None:
+        drawn = tuple(with_pictures_in(artwork[v], how if coloured_pictures else None) for v, how in pictures.drawn)
+        which = pictures.which
+    return PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
 
 
 def pieces_list(lines: Sequence[tuple[Brush, LaidLine]]) -> str:
@@ -118,8 +127,15 @@ def _clips(close: Close) -> tuple[str, str]:
     return area, area + path_data("MLLLZ", frame)
 
 
+def ground_box(width_mm: float, height_mm: float, picture_mm: tuple[float, float], *, fitted: bool) -> Box:
+    """Return where a picture of some mm lies on a page: in its middle, at its own size or grown until it covers the page."""
+    across, down = picture_mm
+    grown = max(width_mm / across, height_mm / down) if fitted else 1.0
+    return ((width_mm - grown * across) / 2, (height_mm - grown * down) / 2, grown * across, grown * down)
+
+
 def drawing_of(
-    width_mm: float, height_mm: float, lines: Iterable[Item], *, ground: str | None = None, scenery: Sequence[Flat] = ()
+    width_mm: float, height_mm: float, lines: Iterable[Item], *, ground: str | None = None, scenery: Sequence[Flat | PagePicture] = ()
 ) -> Drawing:
-    """Return a page of some mm as a drawing: lines from below, on flat shapes on a colour, where there are any."""
+    """Return a page of some mm as a drawing: lines from below, on pictures and flat shapes on a colour, where there are any."""
     return Drawing(width_mm, height_mm, (*scenery, *lines), ground)

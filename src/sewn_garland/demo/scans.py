@@ -57,7 +57,32 @@ def _rope() -> tuple[float, float, str]:
     return 140, 24, f'<path d="M0 6.6H140M0 20.4H140" stroke="#4a3420" stroke-width=".9"/>{strands}'
 
 
-SAMPLES = {"plank-rubbing": _plank, "mussel-prints": _mussels, "drawn-rope": _rope}
+def _dusk() -> tuple[float, float, str]:
+    """Dusk over the landing in gouache: bands of sky, far hills, and water that holds the last light."""
+    sky = ("#1c2748", "#27305a", "#3a3868", "#574272", "#7c4c73", "#a65c6b", "#cb7560", "#e39a63", "#edbb7c")
+    bands = "".join(_band(7.4 * k, 1.3, k, colour) for k, colour in enumerate(sky))
+    hills = ('<path d="M0 63C18 55 34 58 50 61S82 54 104 59S136 56 150 60V72H0Z" fill="#3a3157"/>'
+             '<path d="M0 66C26 61 50 66 78 65S128 63 150 66V74H0Z" fill="#241f3f"/>')  # fmt: skip
+    water = "".join(_band(69 + 3.4 * k, 0.5, k + 3, colour) for k, colour in enumerate(
+        ("#b9766a", "#8d5b6c", "#6a4a6b", "#4c3d64", "#39345b", "#2c2c50", "#222646", "#1a203c", "#151b33", "#11172c", "#0e1426")
+    ))  # fmt: skip
+    glints = "".join(
+        f'<path d="M{96 - 3 * k + 5 * np.sin(2.1 * k):.2f} {71.6 + 2.6 * k:.2f}h{9 + 2.2 * k:.2f}" stroke="#f0c184" stroke-width=".8" '
+        f'stroke-linecap="round" opacity="{0.75 - 0.06 * k:.2f}"/>'
+        for k in range(10)
+    )
+    return 150, 106, bands + hills + water + glints
+
+
+def _band(top: float, sway: float, phase: float, colour: str) -> str:
+    """Return everything below a brushed edge across the sheet."""
+    x = np.linspace(-1, 151, 77)
+    y = top + sway * np.sin(x / 13 + 1.7 * phase) + 0.4 * sway * np.sin(x / 4.1 + phase)
+    edge = " ".join(f"{a:.2f} {b:.2f}" for a, b in zip(x, y, strict=True))
+    return f'<path d="M{edge}L151 107H-1Z" fill="{colour}"/>' if top else f'<path d="M-1 -1H151V107H-1Z" fill="{colour}"/>'
+
+
+SAMPLES = {"plank-rubbing": _plank, "mussel-prints": _mussels, "drawn-rope": _rope, "gouache-of-dusk": _dusk}
 
 
 def write_samples(folder: Path) -> None:

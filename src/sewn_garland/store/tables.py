@@ -52,7 +52,8 @@ class Brush(Versioned, table=True):
 
 
 class Page(Versioned, table=True):
-    """A sheet in mm; ``ground`` is its colour or none, ``scenery`` flat shapes drawn under the lines, ``palette`` its inks, each with a
+    """A sheet in mm; ``ground`` is its colour or none, ``ground_picture`` what lies on that (``sha`` of a picture that was brought in, how
+    it is ``laid``, and what was read of it), ``scenery`` flat shapes drawn under the lines, ``palette`` its inks, each with a
     ``name`` and a ``colour``.
     """
 
@@ -60,6 +61,7 @@ class Page(Versioned, table=True):
     width_mm: float
     height_mm: float
     ground: str | None = None
+    ground_picture: dict | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
     scenery: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     palette: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 

@@ -23,9 +23,10 @@ from ..core.values.motif import Motif
 from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.history import Change, make_step
+from . import grounds
 from .brushes import merged_settings
 from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
-from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, ink_code, line_of, motif_rows, row_of, settings_of
+from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, line_of, motif_rows, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
 DYES = (("madder", "#a63a2f"), ("indigo", "#2c4a84"), ("weld", "#c9971c"), ("woad green", "#3f7150"), ("walnut", "#5a4027"),
@@ -62,8 +63,13 @@ def make(
 
 
 def change(session: Session, page_id: int, version: int, values: dict[str, Any]) -> tables.Page:
-    """Change a page's name, size, ground or palette; an ink of the palette that changes is changed on every line that has it."""
+    """Change a page's name, size, ground or palette; an ink of the palette that changes is changed on every line that has it.
+
+    A picture for its ground is given by its ``sha`` and how it is ``laid``.
+    """
     row = row_of(session, "page", page_id)
+    if values.get("ground_picture"):
+        values = {**values, "ground_picture": grounds.ground_of_picture(session, **values["ground_picture"])}
     dyed = _dyed(row, values["palette"], lines_of(session, page_id)) if "palette" in values else []
     return tables.Page(**made(make_step(session, f"change {row.name}", [Change("page", page_id, values, version), *dyed])))
 
@@ -116,7 +122,7 @@ def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene 
             return None
         line, path = LineToLay(measured, row.seed), path_data_from_line(measured.line)
     brush = brush_from_row(session, brush_row, OfLine.of(row), settings=settings)
-    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, brush, path), passing=cure is not None)
+    return Scene(f"line-{row.id}", brush, line, _about(session, row.id, brush_row, path), passing=cure is not None)
 
 
 def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, seed: int) -> Scene:
@@ -125,7 +131,7 @@ def _draft_scene(session: Session, draft: DraftLine, row: tables.Line | None, se
     line = line_from_source(draft.source)
     brush = brush_from_row(session, brush_row, draft.own)
     key = "draft" if row is None else f"line-{row.id}"
-    about = _about(session, draft.line_id, brush_row, brush, path_data_from_line(line))
+    about = _about(session, draft.line_id, brush_row, path_data_from_line(line))
     return Scene(key, brush, LineToLay(measure(line), seed), about, passing=True)
 
 
@@ -134,10 +140,10 @@ def laid_page(scenes: Sequence[Scene], *, cures: bool, overtaken: Overtaking) ->
     return laid_anew(scenes, _lines, overtaken=overtaken, cures=cures)
 
 
-def _about(session: Session, line_id: int | None, row: tables.Brush, brush: Brush, path: str) -> dict[str, Any]:
-    ids, ink = all_ids(row), ink_code(brush.pieces.motifs, brush.ink)
+def _about(session: Session, line_id: int | None, row: tables.Brush, path: str) -> dict[str, Any]:
+    ids = all_ids(row)
     rows = motif_rows(session, ids)
-    return {"line_id": line_id, "motif_ids": ids, "motif_versions": [rows[i].version for i in ids], "ink": ink, "path": path}
+    return {"line_id": line_id, "motif_ids": ids, "motif_versions": [rows[i].version for i in ids], "path": path}
 
 
 def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[Brush, LaidLine]]]:
@@ -159,10 +165,10 @@ def drawing_of_page(session: Session, page_id: int, *, ground: str = "clear", on
     """
     page, laid = laid_lines(session, page_id)
     under = page.ground if ground == "page" else None if ground == "clear" else ground
-    flats = [Flat(flat["d"], flat["fill"]) for flat in page.scenery] if ground == "page" else []
+    scenery = [*grounds.drawn(session, page), *(Flat(flat["d"], flat["fill"]) for flat in page.scenery)] if ground == "page" else []
     drawn = [(brush, replace(line, closes=()) if once else line) for brush, line in laid]
     lines = [item for brush, line in drawn for item in on_page(brush.pieces.motifs, line, brush.ink)]
-    return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=flats)
+    return page, drawing_of(page.width_mm, page.height_mm, lines, ground=under, scenery=scenery)
 
 
 def picked_up(drawing: Drawing, box: tuple[float, float, float, float]) -> Motif:

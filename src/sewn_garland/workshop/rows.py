@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any, NamedTuple
@@ -12,8 +12,7 @@ from typing import Any, NamedTuple
 from sqlalchemy.orm.util import identity_key
 from sqlmodel import Session, SQLModel, col, select
 
-from ..core.colouring.coloured import inks
-from ..core.colouring.inked import with_pictures_in
+from ..core.colouring.inked import PictureInk
 from ..core.errors import InputError
 from ..core.making.brushes import laid_part
 from ..core.making.cutting import clipped_to
@@ -33,7 +32,6 @@ from .parked import whole
 CutsMm = tuple[float, float] | None
 JointPair = tuple[tuple[float, float], tuple[float, float]] | None
 FRAME = re.compile(r'<svg [^>]*?width="([\d.]+)mm" height="([\d.]+)mm"')
-PLAIN = Ink()
 _motifs: Recent[Motif] = Recent(64)  # a motif may hold a picture of some megabytes
 
 
@@ -96,31 +94,33 @@ def piece_of(session: Session, row: tables.Motif) -> Motif:
     return motif if motif.cuts is None else clipped_to(motif, *motif.cuts)
 
 
-def laid_of(session: Session, row: tables.Motif, ink: Ink = PLAIN) -> Motif:
-    """Return a motif as it is laid, divided where it interlocks, its pictures in an ink."""
-    motif = motif_of(session, row)
-    return _laid(motif, ink_code([motif], ink))
+def laid_of(session: Session, row: tables.Motif) -> Motif:
+    """Return a motif as it is laid, divided where it interlocks."""
+    return _laid(motif_of(session, row))
 
 
 @lru_cache(maxsize=64)
-def _laid(motif: Motif, ink: str | None) -> Motif:
-    return with_pictures_in(laid_part(motif), ink_of_code(ink))
+def _laid(motif: Motif) -> Motif:
+    return laid_part(motif)
 
 
-def ink_code(motifs: Iterable[Motif], ink: Ink) -> str | None:
-    """Return what an ink gives, written to be asked for with a motif, where any of the motifs has a picture to colour; None elsewhere."""
-    if not inks(ink) or all(shape.picture is None for motif in motifs for shape in motif.shapes):
+def ink_code(how: PictureInk | None) -> str | None:
+    """Return what colours the pictures of a motif, written to be asked for with it."""
+    if how is None:
         return None
-    return ".".join([ink.gives, ink.darkest, (ink.ink or "").removeprefix("#"), ink.coverage])
+    ink = how.ink
+    return ".".join([ink.gives, ink.darkest, (ink.ink or "").removeprefix("#"), ink.coverage, *map(str, how[1:])])
 
 
-def ink_of_code(code: str | None) -> Ink:
-    """Return the ink that ``ink_code`` wrote; raises InputError for another text."""
+def ink_of_code(code: str | None) -> PictureInk | None:
+    """Return what ``ink_code`` wrote; raises InputError for another text."""
     if code is None:
-        return PLAIN
+        return None
     try:
-        gives, darkest, colour, coverage = code.split(".")
-        return Ink.model_validate({"gives": gives, "darkest": darkest, "ink": f"#{colour}" if colour else None, "coverage": coverage})
+        gives, darkest, colour, coverage, *varied = code.split(".")
+        hue, strength, lightness = map(int, varied)
+        ink = Ink.model_validate({"gives": gives, "darkest": darkest, "ink": f"#{colour}" if colour else None, "coverage": coverage})
+        return PictureInk(ink, hue % 360, min(abs(strength), 1000), max(-1000, min(lightness, 1000)))
     except ValueError:
         raise InputError("this ink is not known; take one of the page") from None
 
@@ -163,10 +163,10 @@ def held_of(session: Session, lines: Sequence[tables.Line]) -> list[SQLModel]:
     return [*brushes, *motif_rows(session, sorted({i for brush in brushes for i in all_ids(brush)})).values()]
 
 
-def pieces_of(session: Session, ids: dict[Role, list[int]], ink: Ink = PLAIN) -> Pieces:
+def pieces_of(session: Session, ids: dict[Role, list[int]]) -> Pieces:
     """Return the motifs of a brush's pieces as they are laid."""
     rows = motif_rows(session, laid_ids(ids))
-    made = {role: tuple(laid_of(session, rows[i], ink) for i in of_role) for role, of_role in ids.items()}
+    made = {role: tuple(laid_of(session, rows[i]) for i in of_role) for role, of_role in ids.items()}
     repeat = made.pop("repeat")
     return Pieces(repeat, **{role: motif for role, (motif,) in made.items()})
 
@@ -199,7 +199,7 @@ AS_ITS_BRUSH = OfLine()
 def brush_from_row(session: Session, row: tables.Brush, own: OfLine = AS_ITS_BRUSH, *, settings: Settings | None = None) -> Brush:
     """Return the brush that a line lays: its settings, or others that are tried, with what the line has of its own on top."""
     settings = own.settings(settings_of(row) if settings is None else settings)
-    pieces = pieces_of(session, ids_by_role(row), settings.ink)
+    pieces = pieces_of(session, ids_by_role(row))
     return brush_of(row.name, pieces, settings, where=row.name).at_size(own.size_pct / 100)
 
 

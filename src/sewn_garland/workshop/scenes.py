@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..core.assemble import painted
+from ..core.colouring.inked import pictures_of
 from ..core.drawing.columns import Columns, bend_columns, close_columns, join_columns, piece_columns
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
@@ -21,6 +22,7 @@ from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
 from ..core.values.tracks import LineToLay
+from .rows import ink_code
 
 CURES_SECONDS = 3.0  # of one question; chosen: the picture stands already while they are tried
 Overtaking = Callable[[], bool]
@@ -69,8 +71,8 @@ class LaidScene:
             return about
         laid, joins, ink = self.laid, self.laid.joins, self.scene.brush.ink
         return {
-            **about, "covers": ink.ceiling, "laid_on_as": ink.of_line, "pieces_laid_on_as": ink.of_piece, "apart": self.scene.brush.apart,
-            "loose": self.scene.brush.loose,
+            **about, "inked": self._inked(), "covers": ink.ceiling, "laid_on_as": ink.of_line, "pieces_laid_on_as": ink.of_piece,
+            "apart": self.scene.brush.apart, "loose": self.scene.brush.loose,
             "length_mm": laid.length, "closed": laid.closed, "runs": laid.runs, "pieces": len(laid.pieces.s),
             "pitch_mm": laid.pitch, "eased_pct": laid.eased * 100, "ease": _as_laid(self.scene).spacing.ease,
             "tightest_mm": laid.tightest_radius, "safe_mm": laid.safe_radius, "verdict": verdict(laid),
@@ -79,11 +81,20 @@ class LaidScene:
             "findings": [{**finding_report(f), "at": f.at, "count": f.count} for f in laid.findings],
         }  # fmt: skip
 
+    def _inked(self) -> list[dict[str, Any]] | None:
+        """Return the artworks of its pieces, each a motif of its brush by its place with the ink of its pictures; None where they are
+        the motifs as drawn.
+        """
+        assert self.laid is not None
+        pictures = pictures_of(self.scene.brush.pieces.motifs, self.laid.pieces, self.scene.brush.ink)
+        return None if pictures is None else [{"place": place, "ink": ink_code(how)} for place, how in pictures.drawn]
+
     def tables(self, *, joins: bool = True, strip: bool = False) -> list[Columns]:
         """Return its pieces as tables, with their joins and the line's bend strip where asked."""
         if self.laid is None:
             return []
-        out = piece_columns(painted(self.scene.brush.pieces.motifs, self.laid, self.scene.brush.ink), self.laid.cuts)
+        brush = self.scene.brush
+        out = piece_columns(painted(brush.pieces.motifs, self.laid, brush.ink, coloured_pictures=False), self.laid.cuts)
         out += close_columns(self.laid.closes)
         out += join_columns(self.laid) if joins else []
         return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])

@@ -8,7 +8,6 @@ from coloraide import Color
 
 from making import brush, measured, svg
 from sewn_garland.core.assemble import drawing_of, on_page
-from sewn_garland.core.colouring.inked import pictures_in_ink
 from sewn_garland.core.drawing.steps import png_of
 from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
@@ -20,7 +19,7 @@ PX = 10  # a mm
 
 def pictured(motif, path, ground, *, size=(60, 20), variations=(), **sections):
     """Return what a page shows (rows, columns, 3) of a line on a ground."""
-    made = pictures_in_ink(brush(motif).changed({"variations": variations, **sections}))
+    made = brush(motif).changed({"variations": variations, **sections})
     line = lay(made, [measured(path)])[0]
     drawing = drawing_of(*size, on_page(made.pieces.motifs, line, made.ink), ground=ground)
     return rgba_from_png(png_of(drawing, width_px=size[0] * PX, height_px=size[1] * PX))[..., :3].astype(int), line

@@ -11,8 +11,10 @@ interface Wanted {
   ink: string | null;
 }
 
+type Known = Pick<MotifSummary, "id" | "version">;
+
 const keyOf = ({ id, version, ink }: Wanted) => ["motif", id, version, ink] as const;
-const latest = new Map<string, Motif>(); // by id and ink: shown until a newer version has come
+const latest = new Map<string, Motif>(); // by id and ink, and by id alone: shown until a newer version has come, or another ink
 
 /** Take a motif that a change brought along, so that it is not asked for once more. */
 export function learn(motif: Motif): void {
@@ -32,8 +34,9 @@ function useDrawn(wanted: Wanted[]): (Motif | undefined)[] {
     combine: (answers) =>
       answers.map(({ data }, i) => {
         const key = `${wanted[i].id} ${wanted[i].ink}`;
-        if (data) latest.set(key, data);
-        return data ?? latest.get(key);
+        const any = String(wanted[i].id);
+        if (data) latest.set(key, data).set(any, data);
+        return data ?? latest.get(key) ?? latest.get(any);
       }),
   });
 }
@@ -45,10 +48,10 @@ export function useMotifs(summaries: MotifSummary[]): Motif[] | null {
 }
 
 /**
- * The question for the motifs of a scene, in its line's ink; none while they have not come.
- * Scenes without versions go by the summaries.
+ * The question for the motifs that a scene's pieces are numbered by; none while they have not come.
+ * Scenes without versions go by the summaries, and those without motifs have these.
  */
-export function useSceneMotifs(scenes: Scene[], summaries: MotifSummary[] = []): (scene: Scene) => Motif[] {
+export function useSceneMotifs(scenes: Scene[], summaries: Known[] = NO_MOTIFS): (scene: Scene) => Motif[] {
   const wanted = useMemo(() => {
     const each = new Map<string, Wanted>();
     for (const scene of scenes) for (const one of wantedOf(scene, summaries)) each.set(keyOf(one).join(" "), one);
@@ -68,10 +71,14 @@ export function useSceneMotifs(scenes: Scene[], summaries: MotifSummary[] = []):
 }
 
 const NONE: Motif[] = [];
+const NO_MOTIFS: Known[] = [];
 
-function wantedOf(scene: Scene, summaries: MotifSummary[]): Wanted[] {
-  return (scene.motif_ids ?? []).map((id, i) => {
+/** The motifs that a scene's pieces are numbered by: those of its brush, or these in the inks of their pictures. */
+function wantedOf(scene: Scene, summaries: Known[]): Wanted[] {
+  const ids = scene.motif_ids ?? summaries.map(({ id }) => id);
+  const own = ids.map((id, i) => {
     const version = scene.motif_versions?.[i] ?? summaries.find((m) => m.id === id)?.version ?? 0;
-    return { id, version, ink: scene.ink ?? null };
+    return { id, version, ink: null };
   });
+  return scene.inked?.map(({ place, ink }) => ({ ...own[place], ink })) ?? own;
 }

@@ -516,7 +516,7 @@ export interface paths {
         delete: operations["pages_delete_page_pages__int_id__delete"];
         options?: never;
         head?: never;
-        /** Change a page's name, size or ground */
+        /** Change a page's name, size, ground or palette */
         patch: operations["pages_change_page_pages__int_id__patch"];
         trace?: never;
     };
@@ -700,6 +700,23 @@ export interface paths {
         };
         /** A picture at the size of the screen (PNG) */
         get: operations["originals_shown_original_originals__string_sha__shown_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{sha}/ground.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture as it lies under a page (PNG) */
+        get: operations["originals_ground_of_original_originals__string_sha__ground_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -899,6 +916,26 @@ export interface components {
             round_radius_mm: number;
         };
         /**
+         * GroundPictureShown
+         * @description The same with its name, its own size and where it lies on the page (left, top, width, height), in mm.
+         */
+        GroundPictureShown: {
+            /** Sha */
+            sha: string;
+            /**
+             * Laid
+             * @default fitted
+             * @enum {string}
+             */
+            laid: "fitted" | "true_size";
+            /** Name */
+            name: string;
+            /** Size Mm */
+            size_mm: number[];
+            /** Box */
+            box: number[];
+        };
+        /**
          * Hand
          * @description What the hand does: the width along the line, and tapered ends.
          */
@@ -1065,6 +1102,9 @@ export interface components {
             height_mm: number;
             /** Ground */
             ground: string | null;
+            ground_picture: components["schemas"]["GroundPictureShown"] | null;
+            /** Ground Colours */
+            ground_colours: string[];
             /** Scenery */
             scenery: {
                 [key: string]: unknown;
@@ -1074,7 +1114,8 @@ export interface components {
         };
         /**
          * PaletteShown
-         * @description An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), none where there is no ground.
+         * @description An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), to the colour of it that it stands out
+         *     from least; none where there is no ground.
          */
         PaletteShown: {
             /** Name */
@@ -2760,8 +2801,24 @@ export interface components {
             height_mm?: number | null;
             /** Ground */
             ground?: string | "none" | null;
+            /** Ground Picture */
+            ground_picture?: components["schemas"]["GroundPicture"] | "none" | null;
             /** Palette */
             palette?: components["schemas"]["PaletteInk"][] | null;
+        };
+        /**
+         * GroundPicture
+         * @description The picture of a page's ground: ``fitted`` covers the page, ``true_size`` is laid as large as it is, in the middle.
+         */
+        GroundPicture: {
+            /** Sha */
+            sha: string;
+            /**
+             * Laid
+             * @default fitted
+             * @enum {string}
+             */
+            laid: "fitted" | "true_size";
         };
         /**
          * PaletteInk
@@ -3225,6 +3282,16 @@ export interface components {
             untried: boolean;
         };
         /**
+         * InkedMotif
+         * @description A motif of a brush by its place, with what its pictures are coloured by, to be asked for with it; None: as drawn.
+         */
+        InkedMotif: {
+            /** Place */
+            place: number;
+            /** Ink */
+            ink: string | null;
+        };
+        /**
          * SceneHeader
          * @description A laid line; ``refused`` is the sentence why it could not be laid, and all figures are missing then.
          *
@@ -3269,10 +3336,10 @@ export interface components {
              */
             motif_versions: number[] | null;
             /**
-             * Ink
+             * Inked
              * @default null
              */
-            ink: string | null;
+            inked: components["schemas"]["InkedMotif"][] | null;
             /**
              * Box
              * @default null
@@ -5519,6 +5586,37 @@ export interface operations {
                     "image/png": string;
                 };
             };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    originals_ground_of_original_originals__string_sha__ground_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description what is asked for is not here */
             404: {
                 headers: {

@@ -1,21 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, kept, type Original } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
+import { useScans, useTakeScan } from "../../shared/api/scans";
 import { useBeginning } from "./beginning";
-
-const LOOK_MS = 3000; // how often the tray is looked into while it is open
 
 /** What lies in the scan tray; it is watched while it is open. */
 export function ScanTray() {
   const onTaken = useBeginning((now) => now.take);
   const onDone = useBeginning((now) => now.done);
-  const { data } = useQuery({
-    queryKey: ["scans"],
-    queryFn: () => kept(api.GET("/api/scans")),
-    refetchInterval: LOOK_MS,
-    staleTime: 0,
-  });
-  const take = useChange((name: string) => kept<Original>(api.POST("/api/scans/{name}", { params: { path: { name } } })));
+  const { data } = useScans();
+  const take = useTakeScan();
   return (
     <div
       className="absolute inset-x-0 top-0 z-20 border-b border-loden bg-work px-5 pt-3 pb-4 shadow-md"

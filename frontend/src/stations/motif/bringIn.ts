@@ -1,12 +1,11 @@
-import { api, kept, Refusal, type Motif, type Original, type Schemas } from "../../shared/api/client";
+import { api, kept, type Motif, type Schemas } from "../../shared/api/client";
+import { bringInPicture, MOST_PICTURE, nameOf, PICTURES, tooLarge } from "../../shared/api/originals";
 import { useChange, useTrouble } from "../../shared/api/queries";
 import { provided } from "../../shared/state/scoped";
 import { go } from "../../shared/ui/place";
 import { useBeginning } from "./beginning";
 
 const MOST_SVG = 10 * 1024 * 1024;
-const MOST_PICTURE = 100 * 1024 * 1024;
-const PICTURES = /\.(png|jpe?g|webp|tiff?)$/i;
 
 /** Bring a file in: a drawing becomes a motif, a picture lies on the bench to be made into one. */
 export function useTakeFile(): (chosen: File | undefined) => Promise<void> {
@@ -18,18 +17,10 @@ export function useTakeFile(): (chosen: File | undefined) => Promise<void> {
     const picture = PICTURES.test(chosen.name) || /^image\/(png|jpeg|webp|tiff)$/.test(chosen.type);
     const most = picture ? MOST_PICTURE : MOST_SVG;
     if (chosen.size > most) {
-      const [size, may] = [(chosen.size / 1048576).toFixed(1), most / 1048576];
-      say(
-        `${chosen.name} is ${size} MB, more than the ${may} MB ${picture ? "a picture" : "a drawing"} may have; nothing was brought in`,
-      );
+      say(tooLarge(chosen, most, picture ? "a picture" : "a drawing"));
       return;
     }
-    const name = (
-      chosen.name
-        .replace(/\.\w+$/i, "")
-        .replace(/[-_]+/g, " ")
-        .trim() || "Motif"
-    ).slice(0, 200);
+    const name = nameOf(chosen, "Motif");
     if (picture) {
       try {
         takePicture(await bringInPicture(name, chosen));
@@ -38,17 +29,6 @@ export function useTakeFile(): (chosen: File | undefined) => Promise<void> {
       }
     } else bringIn.mutate({ name, svg: await chosen.text(), trim: true }, { onSuccess: (m) => go("motif", m.id) });
   };
-}
-
-async function bringInPicture(name: string, chosen: File): Promise<Original> {
-  const reply = await fetch(`/api/originals?name=${encodeURIComponent(name)}`, {
-    method: "POST",
-    headers: { "Content-Type": "application/octet-stream" },
-    body: chosen,
-  });
-  const answer = await reply.json();
-  if (!reply.ok) throw Refusal.of(reply.status, answer);
-  return answer as Original;
 }
 
 /** Choose a file to be brought in. */

@@ -4,6 +4,7 @@ import { api, kept, type Page, type Schemas, type Workshop } from "../../shared/
 import { useChange, withVersion } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
+import { GroundPicture } from "./GroundPicture";
 
 /** The open page's name and size; opens the list of pages and the page's own settings. */
 export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page }) {
@@ -46,6 +47,7 @@ export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page })
               />
             </label>
           </div>
+          <GroundPicture page={page} onSet={(ground_picture) => change.mutate({ ground_picture })} />
           <h3 className="mt-3 mb-1 text-[14px]">Pages</h3>
           <ul className="mb-3 max-h-[180px] overflow-y-auto">
             {workshop.pages.map((p) => (
@@ -63,7 +65,7 @@ export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page })
             <NumberField label="New width" unit="mm" value={size.width} onSet={(width) => setSize({ ...size, width })} />
             <NumberField label="New height" unit="mm" value={size.height} onSet={(height) => setSize({ ...size, height })} />
             <button
-              className="firm-button"
+              className="firm-button whitespace-nowrap"
               onClick={() =>
                 make.mutate(
                   { name: `Page ${workshop.pages.length + 1}`, width_mm: size.width, height_mm: size.height, ground: null },

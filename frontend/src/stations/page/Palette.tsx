@@ -33,7 +33,7 @@ export function Palette({ line }: { line: Line }) {
             }}
             onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
           />
-          {contrast !== null && <span title="contrast to the ground">{contrast.toFixed(1)} : 1</span>}
+          {contrast !== null && <span title="contrast to the ground, where it is least">{contrast.toFixed(1)} : 1</span>}
           <button aria-label={`Take ${name} off the palette`} className="px-1 text-moss" onClick={() => set(put(i, null))}>
             ×
           </button>
@@ -50,14 +50,14 @@ function Taken({ line, onTake }: { line: Line; onTake: (colour: string, name: st
   const brush = workshop.brushes.find(({ id }) => id === line.brush_id);
   const motifs = useMotifs(workshop.motifs.filter(({ id }) => id === brush?.motif_id));
   const drawn = (motifs?.[0]?.shapes ?? []).flatMap(({ fill, stroke }) => [fill, stroke]).filter((each) => each !== null);
-  const colours = [...new Set([...drawn, ...(page.ground ? [page.ground] : [])])].filter((colour) =>
+  const colours = [...new Set([...page.ground_colours, ...drawn])].filter((colour) =>
     page.palette.every((own) => own.colour !== colour),
   );
   return (
     <div className="mt-0.5 flex items-center gap-1">
       <span className="text-moss">add</span>
       {colours.slice(0, MOST_TAKEN).map((colour) => {
-        const from = colour === page.ground ? "the ground" : (motifs?.[0]?.name ?? "the motif");
+        const from = page.ground_colours.includes(colour) ? "the ground" : (motifs?.[0]?.name ?? "the motif");
         return (
           <button
             key={colour}

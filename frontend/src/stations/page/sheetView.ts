@@ -1,8 +1,11 @@
 import type { Motif, Page } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
+import { imageOf } from "../../shared/view/images";
 import type { Ctx, View } from "../../shared/view/view";
 
 export const RULER = 26;
+
+export const groundAddress = (sha: string): string => `/api/originals/${sha}/ground.png`;
 
 export function fitSheet(size: { width: number; height: number }, page: Page): View {
   const scale = Math.max(1e-3, Math.min((size.width - 60) / page.width_mm, (size.height - RULER - 36) / page.height_mm));
@@ -43,8 +46,12 @@ export function paintSheet(ctx: Ctx, page: Page, view: View, ratio: number): voi
   ctx.beginPath();
   ctx.rect(view.x, view.y, w, h);
   ctx.clip();
+  ctx.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
+  const picture = page.ground_picture;
+  const source = picture && imageOf(groundAddress(picture.sha)).source;
+  ctx.imageSmoothingQuality = "high";
+  if (source) ctx.drawImage(source, ...(picture.box as [number, number, number, number]));
   for (const flat of page.scenery as { d: string; fill: string }[]) {
-    ctx.setTransform(view.scale * ratio, 0, 0, view.scale * ratio, view.x * ratio, view.y * ratio);
     ctx.fillStyle = flat.fill;
     ctx.fill(new Path2D(flat.d));
   }

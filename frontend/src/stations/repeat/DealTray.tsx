@@ -5,13 +5,14 @@ import { useBench } from "./bench";
 import { DealCell } from "./DealCell";
 import { draftOf, useLaidBench, useOpenBench } from "./openBench";
 import { usePinned } from "./usePinned";
+import { useInked } from "./useInked";
 
 const AT_ONCE = 12;
 const NONE: Scene[] = [];
 
 /** Twelve arrangements of the brush side by side: pressed they are taken, held they are seen on the trial lines, the good ones pinned. */
 export function DealTray({ onClose }: { onClose: () => void }) {
-  const { brush, motifs, hands, ground } = useOpenBench();
+  const { brush, hands, ground } = useOpenBench();
   const { said } = useLaidBench();
   const held = useBench((bench) => bench.preview !== null);
   const arrangement = said.variants?.arrangement ?? 1;
@@ -27,6 +28,8 @@ export function DealTray({ onClose }: { onClose: () => void }) {
     [brush, settings, first],
   );
   const { laid } = useLay("/api/bench/deals", body, { cures: false });
+  const scenes = laid?.scenes ?? NONE;
+  const motifsOf = useInked(scenes);
   const { pinned, toggle } = usePinned(brush);
   const take = (n: number): void => hands.set({ variants: { arrangement: n } }, `arrangement ${n}`);
   const tried = (n: number) => ({ ...said, variants: { ...said.variants, arrangement: n } });
@@ -50,14 +53,14 @@ export function DealTray({ onClose }: { onClose: () => void }) {
         ))}
       </div>
       <div className="mt-1 grid grid-cols-4 gap-1">
-        {(laid?.scenes ?? NONE).map((scene) => {
+        {scenes.map((scene) => {
           const n = Number(scene.name);
           return (
             <DealCell
               key={n}
               n={n}
               scene={scene}
-              motifs={motifs}
+              motifs={motifsOf(scene)}
               ground={ground.glass}
               chosen={n === arrangement}
               pinned={pinned.includes(n)}

@@ -5,13 +5,14 @@ import { laidOf, paintPieces } from "../../shared/view/painter";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { draftOf, useLaidBench, useOpenBench } from "./openBench";
 import { PROPERTIES, type Variation } from "./variations";
+import { useMotifsOf } from "./useInked";
 
 const SEEN_PITCHES = 2.4; // of the brush, in one picture
 const LEVEL = { width_along: [], taper_start_mm: 0, taper_end_mm: 0 };
 
 /** The brush where a variation has one value all along, nothing else of it varied. */
 export function EndPicture({ variation, value }: { variation: Variation; value: number }) {
-  const { brush, motifs, ground } = useOpenBench();
+  const { brush, ground } = useOpenBench();
   const { said, header } = useLaidBench();
   const body = useMemo(() => {
     const even = { of: variation.of, follows: "length" as const, between: [value, value], gather_pct: 0 };
@@ -20,6 +21,7 @@ export function EndPicture({ variation, value }: { variation: Variation; value: 
   }, [brush, said, variation.of, value]);
   const { laid } = useLay("/api/bench/deals", body, { cures: false });
   const scene = laid?.scenes[0];
+  const motifs = useMotifsOf(scene);
   const pitch = header?.pitch_mm ?? 0;
   const glass = ground.glass;
   const paint = useCallback<Paint>(

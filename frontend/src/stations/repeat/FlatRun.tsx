@@ -15,10 +15,12 @@ import { LEFT, RIGHT, MIDDLE } from "./flatSizes";
 import { paintRule, RULE_FONT } from "./flatRule";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
+import { useMotifsOf } from "./useInked";
 
 /** The brush on a straight run, large, with the marks that are dragged and its first joins magnified. */
 export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; header: BenchHeader }) {
-  const { motifs, ground } = useOpenBench();
+  const { ground } = useOpenBench();
+  const motifs = useMotifsOf(scene);
   const { scale, size } = useLaidBench();
   const comparing = useBench((bench) => bench.comparing && bench.before !== null);
   const { night, glass } = ground;

@@ -10,6 +10,7 @@ import { laidOf, paintPieces } from "../../shared/view/painter";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { wayWords } from "./wordsOf";
+import { useMotifsOf } from "./useInked";
 
 const WAYS: Blend[] = [
   ...(["normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn"] as const),
@@ -19,8 +20,9 @@ const SHOWN = 1.6; // pieces in a picture; chosen: a join is among them
 
 /** The sixteen ways of laying on, each as this brush shows on the ground at hand. */
 export function LaidOnAs({ way, blends }: { way: Blend; blends: "line" | "each_piece" }) {
-  const { hands: edit, motifs, ground } = useOpenBench();
+  const { hands: edit, ground } = useOpenBench();
   const { flat, header } = useLaidBench();
+  const motifs = useMotifsOf(flat);
   return (
     <div>
       <div className="flex h-6 items-center gap-6">

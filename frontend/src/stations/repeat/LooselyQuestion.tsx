@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useSaid } from "./openBench";
 import { DealTray } from "./DealTray";
@@ -15,25 +15,27 @@ export function LooselyQuestion() {
   const put = (at: number, next: Variation | null): Variation[] =>
     own.flatMap((each, i) => (i !== at ? [each] : next ? [next] : []));
   const rest = offered(settings);
-  const shown = open !== null && own[open];
   if (dealing && own.length) return <DealTray onClose={() => setDealing(false)} />;
   return (
     <div role="group" aria-label="What varies" className="flex flex-col gap-1">
       {own.map((variation, i) => (
-        <VariationRow
-          key={`${variation.of} ${i}`}
-          variation={variation}
-          open={open === i}
-          onOpen={() => setOpen(open === i ? null : i)}
-          onDrag={(next) => edit.drag({ variations: put(i, next) })}
-          onSet={(next, label) => edit.set({ variations: put(i, next) }, label)}
-          onRemove={() => {
-            setOpen(null);
-            edit.set({ variations: put(i, null) }, `${PROPERTIES[variation.of].word} as it is`);
-          }}
-        />
+        <Fragment key={`${variation.of} ${i}`}>
+          <VariationRow
+            variation={variation}
+            open={open === i}
+            onOpen={() => setOpen(open === i ? null : i)}
+            onDrag={(next) => edit.drag({ variations: put(i, next) })}
+            onSet={(next, label) => edit.set({ variations: put(i, next) }, label)}
+            onRemove={() => {
+              setOpen(null);
+              edit.set({ variations: put(i, null) }, `${PROPERTIES[variation.of].word} as it is`);
+            }}
+          />
+          {open === i && (
+            <VariationMore variation={variation} onSet={(next, label) => edit.set({ variations: put(i, next) }, label)} />
+          )}
+        </Fragment>
       ))}
-      {shown && <VariationMore variation={shown} onSet={(next, label) => edit.set({ variations: put(open, next) }, label)} />}
       {rest.length > 0 && (
         <p className="leading-[1.7] text-[12.5px]">
           <span className="text-moss">{own.length ? "vary too: " : "All pieces are alike. Vary: "}</span>

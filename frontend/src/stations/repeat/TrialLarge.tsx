@@ -7,10 +7,12 @@ import { JoinPlot } from "./JoinPlot";
 import { TrialPoints, type SheetPoint } from "./TrialPoints";
 import { TrialScene } from "./TrialScene";
 import { useTrialCures } from "./useTrialCures";
+import { useMotifsOf } from "./useInked";
 
 /** One trial line large, its findings beside it with their cures. */
 export function TrialLarge({ scene, box }: { scene: Scene; box: [number, number] }) {
-  const { brush, motifs, workshop, ground } = useOpenBench();
+  const { brush, workshop, ground } = useOpenBench();
+  const motifs = useMotifsOf(scene);
   const { cured, shown: settings } = useLaidBench();
   const asked = useBench((bench) => bench.shaped[scene.key]);
   const open = useBench((bench) => bench.open);

@@ -1,10 +1,13 @@
 import { useLayoutEffect, useMemo, useState } from "react";
+import type { Motif } from "../../shared/api/client";
+import type { Scene } from "../../shared/api/scenes";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { SheetCanvas } from "./SheetCanvas";
 import { cellOf, partOf, type Cell } from "./sheetParts";
 import { TrialCell } from "./TrialCell";
 import { TrialHeader } from "./TrialHeader";
+import { useInked } from "./useInked";
 
 const SHEET: [number, number] = [100, 70];
 
@@ -22,6 +25,7 @@ export function TrialSheet() {
     const origin = sheet.current?.getBoundingClientRect();
     if (origin) setCells(Array.from(found, (element) => cellOf(element.getBoundingClientRect(), origin)));
   }, [sheet, size, count]);
+  const { drawn, artworks } = useArtworks(motifs, trials, beside);
   // what was kept aside has the right half of its cell
   const picture = useMemo(() => {
     const parts = cells.flatMap((cell, i) => {
@@ -29,11 +33,18 @@ export function TrialSheet() {
       const other = beside.get(trials[i].key);
       const half = other ? cell.width / 2 : cell.width;
       return [trials[i], other].flatMap((scene, k) =>
-        scene ? [partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other)] : [],
+        scene
+          ? [
+              {
+                ...partOf(scene, { ...cell, x: cell.x + k * half, width: half }, scene.box ?? [width, height], !k && !!other),
+                artworks: artworks.get(scene),
+              },
+            ]
+          : [],
       );
     });
     return size.width && size.height ? { parts, night, ground: glass, size } : null;
-  }, [trials, beside, width, height, cells, night, glass, size]);
+  }, [trials, beside, width, height, cells, night, glass, size, artworks]);
   return (
     <>
       <TrialHeader width={width} />
@@ -45,9 +56,33 @@ export function TrialSheet() {
           <TrialCell key={trial.key} trial={trial} />
         ))}
         <li aria-hidden className="pointer-events-none absolute inset-0">
-          <SheetCanvas motifs={motifs} sheet={picture} />
+          <SheetCanvas motifs={drawn} sheet={picture} />
         </li>
       </ul>
     </>
   );
 }
+
+interface Artworks {
+  drawn: Motif[];
+  artworks: Map<Scene, [number, number]>;
+}
+
+/** All motifs that scenes are painted with, the brush's first, and where those of a scene are that has its own. */
+function useArtworks(motifs: Motif[], trials: Scene[], beside: Map<string, Scene>): Artworks {
+  const own = useMemo(() => [...trials, ...beside.values()].filter((scene) => scene.inked), [trials, beside]);
+  const motifsOf = useInked(own);
+  return useMemo(() => {
+    if (!own.length) return { drawn: motifs, artworks: ALL };
+    const drawn = [...motifs];
+    const artworks = new Map<Scene, [number, number]>();
+    for (const scene of own) {
+      const from = drawn.length;
+      drawn.push(...motifsOf(scene));
+      artworks.set(scene, [from, drawn.length]);
+    }
+    return { drawn, artworks };
+  }, [motifs, own, motifsOf]);
+}
+
+const ALL = new Map<Scene, [number, number]>();

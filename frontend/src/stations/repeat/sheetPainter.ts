@@ -15,6 +15,8 @@ export interface TrialPicture extends LaidScene {
 export interface SheetPart extends TrialPicture {
   view: View;
   part: Required<Area>;
+  /** From where up to where among all artworks its pieces are numbered; all where it is not said. */
+  artworks?: [number, number];
   /** Whether a thread parts it from what was kept aside, right of it. */
   thread: boolean;
 }
@@ -61,7 +63,7 @@ export function paintTrial(
 
 /** Paints trial sheets on a canvas, one after the other, where no page is needed. */
 export class SheetPainter {
-  /** What the motifs lay, in the order of the variants. */
+  /** What the motifs lay, in the order of the variants; then those of scenes that have artworks of their own. */
   artworks: Artwork[] = [];
   private readonly layers = new Layers();
 
@@ -89,7 +91,7 @@ function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number
   );
   ctx.rect(left, top, right - left, bottom - top);
   ctx.clip();
-  paintTrial(ctx, each, artworks, view, ratio, part, night, null);
+  paintTrial(ctx, each, artworks.slice(...(each.artworks ?? [])), view, ratio, part, night, null);
   ctx.restore();
   if (each.thread) paintThread(ctx, part.x + part.width, part.y, part.height, night);
 }

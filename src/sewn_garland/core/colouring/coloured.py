@@ -47,10 +47,13 @@ def varies_in_colour(pieces: Varied, ink: Ink) -> bool:
     return mixed or any(column is not None for column in (pieces.hue, pieces.strength, pieces.lightness))
 
 
-def rgba_in_ink(rgba: np.ndarray, largest: np.ndarray | None, ink: Ink) -> np.ndarray:
-    """Return colours (p, 4) in shares as an ink lays them, nothing of them varied; ``largest`` (3,) leads where hues turn."""
+def rgba_in_ink(rgba: np.ndarray, largest: np.ndarray | None, ink: Ink, varied: tuple[float, float, float] = (0.0, 1.0, 0.0)) -> np.ndarray:
+    """Return colours (p, 4) in shares as an ink lays them; ``largest`` (3,) leads where hues turn, ``varied`` is what the piece turns
+    its hue by (radians), the factor on chroma, and what it adds to lightness.
+    """
     lab = oklab_from_srgb(rgba[:, :3])
     laid = _given(lab, None if largest is None else oklab_from_srgb(largest), _inks_of(None, None, ink), ink) if ink.ink else lab
+    laid = _shifted(laid, *(np.full((len(laid),), value) for value in varied))
     return _covered(rgba, srgb_within_gamut(laid), ink)
 
 

@@ -123,10 +123,12 @@ def _body(items: Sequence[Item], pieces: Callable[[PaintedPieces], str], servers
 
 
 def _page_picture_markup(picture: PagePicture) -> str:
-    """Write a picture that fills the page pixel for pixel."""
+    """Write a picture in its box; one without fills the page pixel for pixel."""
     data = base64.b64encode(picture.png).decode()
-    return ('<image width="100%" height="100%" preserveAspectRatio="none" image-rendering="optimizeSpeed" '
-            f'href="data:image/png;base64,{data}"/>\n')  # fmt: skip
+    place = 'width="100%" height="100%" image-rendering="optimizeSpeed"'
+    if picture.box is not None:
+        place = 'x="{}" y="{}" width="{}" height="{}"'.format(*map(short, picture.box))
+    return f'<image {place} preserveAspectRatio="none" href="data:image/png;base64,{data}"/>\n'
 
 
 def _all_cover(item: PaintedPieces) -> str:

@@ -13,6 +13,7 @@ from .blend import Blend
 from .motif import Motif
 from .outlines import ShapedOutlines
 
+Box = tuple[float, float, float, float]  # left, top, width, height in mm
 SIMILAR_REL_TOL = 1e-9  # chosen: of a piece's size; far below what is written of a matrix
 
 
@@ -123,9 +124,12 @@ class Group:
 
 @dataclass(frozen=True)
 class PagePicture:
-    """A picture of the whole page as PNG: what was painted already."""
+    """A picture as PNG, stretched to a ``box`` (left, top, width, height in mm); without one it is of the whole page, pixel for pixel:
+    what was painted already.
+    """
 
     png: bytes
+    box: Box | None = None
 
 
 Item = PaintedPieces | Flat | Group | PagePicture

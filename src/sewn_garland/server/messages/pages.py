@@ -24,9 +24,26 @@ class PaletteInk(Message):
 
 
 class PaletteShown(PaletteInk):
-    """An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), none where there is no ground."""
+    """An ink of a page's palette with its contrast to the ground (WCAG's ratio, 1 to 21), to the colour of it that it stands out
+    from least; none where there is no ground.
+    """
 
     contrast: float | None
+
+
+class GroundPicture(Message):
+    """The picture of a page's ground: ``fitted`` covers the page, ``true_size`` is laid as large as it is, in the middle."""
+
+    sha: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    laid: Literal["fitted", "true_size"] = "fitted"
+
+
+class GroundPictureShown(GroundPicture):
+    """The same with its name, its own size and where it lies on the page (left, top, width, height), in mm."""
+
+    name: str
+    size_mm: list[float]
+    box: list[float]
 
 
 class PageMessage(Message):
@@ -36,6 +53,8 @@ class PageMessage(Message):
     width_mm: float
     height_mm: float
     ground: str | None
+    ground_picture: GroundPictureShown | None
+    ground_colours: list[str]
     scenery: list[dict]
     palette: list[PaletteShown]
 
@@ -52,6 +71,7 @@ class PageChange(Versioned):
     width_mm: Side | None = None
     height_mm: Side | None = None
     ground: Colour | Literal["none"] | None = None
+    ground_picture: GroundPicture | Literal["none"] | None = None
     palette: Annotated[list[PaletteInk], Field(max_length=64)] | None = None
 
 

@@ -39,6 +39,13 @@ class FindingMessage(Message):
     untried: bool
 
 
+class InkedMotif(Message):
+    """A motif of a brush by its place, with what its pictures are coloured by, to be asked for with it; None: as drawn."""
+
+    place: int
+    ink: str | None
+
+
 class SceneHeader(Message):
     """A laid line; ``refused`` is the sentence why it could not be laid, and all figures are missing then.
 
@@ -57,7 +64,7 @@ class SceneHeader(Message):
     brush_id: int | None = None
     motif_ids: list[int] | None = None
     motif_versions: list[int] | None = None
-    ink: str | None = None
+    inked: list[InkedMotif] | None = None
     box: Pair | None = None
     moved: bool | None = None
     points: list[Pair] | None = None

@@ -8,7 +8,7 @@ from ...core.errors import LimitError
 from ...core.reading.pictures import MOST_BYTES
 from ...jobs import Job
 from ...store.history import NotFound
-from ...workshop import originals
+from ...workshop import grounds, originals
 from ...workshop.pictures import Preparation
 from ..access import access, overtaken, sent, store
 from ..messages.originals import (
@@ -29,6 +29,7 @@ from ..resource import Resource
 from ..views.motifs import fresh_message
 
 api = Resource("originals", __name__)
+KEPT_AS_IT_IS = {"Cache-Control": "private, max-age=31536000, immutable"}  # a picture is named by what it holds
 
 
 @api.post("/originals", responses={201: OriginalMessage}, summary="Bring in a picture: its bytes are the body")
@@ -54,8 +55,14 @@ def get_original(path: ShaPath):
 def shown_original(path: ShaPath):
     with store().reading() as session:
         row = originals.original_of(session, path.sha)
-    headers = {"Cache-Control": "private, max-age=31536000, immutable"}
-    return Response(originals.shown(row), mimetype="image/png", headers=headers)
+    return Response(originals.shown(row), mimetype="image/png", headers=KEPT_AS_IT_IS)
+
+
+@api.get("/originals/<string:sha>/ground.png", summary="A picture as it lies under a page (PNG)")
+def ground_of_original(path: ShaPath):
+    with store().reading() as session:
+        row = originals.original_of(session, path.sha)
+    return Response(grounds.picture_of(row), mimetype="image/png", headers=KEPT_AS_IT_IS)
 
 
 @api.post("/originals/<string:sha>/preview", responses={200: PreviewMessage}, summary="The motif that a preparation would give")

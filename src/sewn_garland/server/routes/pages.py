@@ -39,11 +39,10 @@ def get_page(path: IdPath):
         return sent(page_lines(row_of(session, "page", path.id), lines_of(session, path.id)))
 
 
-@api.patch("/pages/<int:id>", responses={200: PageMessage}, summary="Change a page's name, size or ground")
+@api.patch("/pages/<int:id>", responses={200: PageMessage}, summary="Change a page's name, size, ground or palette")
 def change_page(path: IdPath, body: PageChange):
     values = body.model_dump(exclude_none=True, exclude={"version"})
-    if values.get("ground") == "none":
-        values["ground"] = None
+    values = {key: None if key in ("ground", "ground_picture") and value == "none" else value for key, value in values.items()}
     with store().writing() as session:
         return sent(page_message(pages.change(session, path.id, body.version, values)))
 

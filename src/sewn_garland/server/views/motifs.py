@@ -10,7 +10,7 @@ from sqlmodel import Session
 
 from ...core.artwork.box import box_of_shape
 from ...core.artwork.sections import Section, seam_between, seam_sections
-from ...core.colouring.inked import with_pictures_in
+from ...core.colouring.inked import PictureInk, with_pictures_in
 from ...core.drawing.svg import path_data
 from ...core.making.brushes import laid_part
 from ...core.making.interlocking import divided
@@ -19,10 +19,9 @@ from ...core.making.nodes import contours_of
 from ...core.making.starters import STARTERS, motif_from_starter
 from ...core.making.weight import weight_of
 from ...core.maths.colour import hex_from_rgb
-from ...core.values.brush import Ink
 from ...core.values.motif import Motif, Paint, Shape
 from ...store import tables
-from ...workshop.rows import PLAIN, frame_of, laid_of, motif_of
+from ...workshop.rows import frame_of, laid_of, motif_of
 from ..messages.artwork import GradientMessage, GradientStopMessage, PictureMessage, PieceMessage, RecipeMessage, ShapeMessage
 from ..messages.motifs import (
     ContourMessage,
@@ -50,10 +49,10 @@ def motif_summary(row: tables.Motif) -> MotifSummary:
     )  # fmt: skip
 
 
-def motif_message(session: Session, row: tables.Motif, ink: Ink = PLAIN) -> MotifMessage:
+def motif_message(session: Session, row: tables.Motif, ink: PictureInk | None = None) -> MotifMessage:
     """Return a kept motif's message, its pictures in an ink."""
     motif = motif_of(session, row)
-    piece = None if laid_part(motif) is motif else piece_message(laid_of(session, row, ink), _Kept(row, motif))
+    piece = None if laid_part(motif) is motif else piece_message(with_pictures_in(laid_of(session, row), ink), _Kept(row, motif))
     return _message(with_pictures_in(motif, ink), _Kept(row, motif), piece)
 
 

@@ -6,16 +6,21 @@ from collections.abc import Sequence
 
 from ...core.maths.colour import contrast_of, rgb_from_hex
 from ...store import tables
+from ...workshop.grounds import colours_of, place_of
 from ..messages.pages import LineMessage, PageLines, PageMessage
 
 
 def page_message(row: tables.Page) -> PageMessage:
     """Return a page's message."""
-    ground = rgb_from_hex(row.ground) if row.ground else None
-    palette = [
-        {**own, "contrast": None if ground is None else float(contrast_of(rgb_from_hex(own["colour"]), ground))} for own in row.palette
-    ]
-    return PageMessage.model_validate({**row.model_dump(), "palette": palette})
+    colours = colours_of(row)
+    palette = [{**own, "contrast": min((_contrast(own["colour"], ground) for ground in colours), default=None)} for own in row.palette]
+    told = {key: value for key, value in (row.ground_picture or {}).items() if key != "colours"}
+    picture = {**told, "box": list(place_of(row) or ())} if told else None
+    return PageMessage.model_validate({**row.model_dump(), "palette": palette, "ground_picture": picture, "ground_colours": colours})
+
+
+def _contrast(ink: str, ground: str) -> float:
+    return float(contrast_of(rgb_from_hex(ink), rgb_from_hex(ground)))
 
 
 def line_message(row: tables.Line) -> LineMessage:
