@@ -11,7 +11,6 @@ LOOKED_AT_BY = {
     "artwork/silhouette": "inspecting/test_outline_joins",
     "assemble": "drawing/test_drawing",
     "artwork/paints": "colouring/test_coloured",
-    "colouring/inked": "drawing/test_drawing",
     "drawing/buffers": "drawing/test_tables_for_the_browser",
     "drawing/columns": "drawing/test_tables_for_the_browser",
     "drawing/line_path": "measuring/test_smoothing",

@@ -3,6 +3,7 @@
 import base64
 import csv
 import io
+import itertools
 import re
 
 import numpy as np
@@ -140,7 +141,7 @@ def test_a_wake_fades_over_25_and_over_200_pieces_and_keeps_half_its_size(app):
             row.get_by_role("button", name=word, exact=True).click()
             typed(page, "Over", over)
             row.get_by_role("button", name=word, exact=True).click()
-        sheet, at = sheet_with(app, page, "#ffffff", (1, "M5 10H2995"), size=(3000, 20))
+        sheet, _at = sheet_with(app, page, "#ffffff", (1, "M5 10H2995"), size=(3000, 20))
         rows = pieces_of(app, page, sheet)
         assert len(rows) > 250
         gone = np.minimum([int(row["stop"]) / over for row in rows], 1)
@@ -170,7 +171,7 @@ def test_a_net_of_rings_hangs_together_though_it_is_loose(app):
     rings = [shapely.Point(float(row["x_mm"]), float(row["y_mm"])).buffer(10).difference(shapely.Point(
         float(row["x_mm"]), float(row["y_mm"])).buffer(8)) for row in pieces_of(app, page, sheet)]  # fmt: skip
     assert len(rings) > 10
-    assert all(one.intersects(other) for one, other in zip(rings, rings[1:], strict=False))
+    assert all(one.intersects(other) for one, other in itertools.pairwise(rings))
     # they lie beside their line by what was asked for, and that is no fault of the joins, which all hold
     expect(page.get_by_role("complementary", name="Lines")).to_contain_text("None: every join keeps its wish.")
 

@@ -102,6 +102,32 @@ def test_what_interlocks_and_closes_shows_on_its_page_as_in_its_file(app, starte
     compare(page, svg, (150, 80), rings)
 
 
+def test_pictures_in_their_own_colours_on_a_picture_show_as_in_the_file(app, tmp_path):
+    page = app.open("#/shelf")
+
+    def sent(path, data, way="post"):
+        reply = getattr(page.request, way)(f"{app.address}/api/{path}", data=data)
+        assert reply.ok, reply.text()
+        return reply.json()
+
+    mussel = sent("scans/mussel-prints.png", {})["sha"]
+    preparation = {"region": [40, 20, 260, 190], "clear": "background", "trim": True}
+    job = sent(f"originals/{mussel}/motif", {"name": "Mussel", "preparation": preparation})
+    while job["state"] in ("waiting", "working"):
+        job = page.request.get(f"{app.address}/api/jobs/{job['id']}").json()
+    loose = [{"of": "hue", "between": [-70, 70]}, {"of": "lightness", "between": [-6, 25]}, {"of": "size", "between": [40, 70]}]
+    brush = sent("brushes", {"name": "Mussels", "motif_id": job["motif_id"], "settings": {"variations": loose}})
+    sheet = sent("pages", {"name": "Shore", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
+    dusk = sent("scans/gouache-of-dusk.png", {})["sha"]
+    sent(f"pages/{sheet['id']}", {"version": 1, "ground_picture": {"sha": dusk}}, "patch")
+    sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": "M15 40H140"}})
+    page = app.open(f"#/page/{sheet['id']}")
+    choose_no_line(page)
+    svg = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
+    assert svg.count("<image") > 4  # the ground, and a colouring for nearly each of the pieces
+    compare(page, svg, (150, 80), kept_of(tmp_path, sheet["id"])[2])
+
+
 def kept_of(folder, number):
     """Return a page's row, the path of its first line that shows, and where findings are ringed."""
     store = Store(folder / "w.sqlite")

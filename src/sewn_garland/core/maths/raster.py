@@ -26,7 +26,8 @@ def main_colours(rgba: np.ndarray, count: int) -> list[str]:
         return []
     fewer = Image.fromarray(np.ascontiguousarray(seen[None, :: max(1, len(seen) // MOST_SAMPLED)]), "RGB").quantize(count)
     by_place = np.array(fewer.getpalette() or [], np.uint8).reshape(-1, 3)
-    return [f"#{by_place[place].tobytes().hex()}" for _, place in sorted(fewer.getcolors() or [], reverse=True)]
+    seen_often = np.argsort(-np.bincount(np.asarray(fewer).ravel(), minlength=len(by_place)), kind="stable")
+    return [f"#{by_place[place].tobytes().hex()}" for place in seen_often.tolist()]
 
 
 def rgba_from_png(data: bytes) -> np.ndarray:
