@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -30,11 +30,12 @@ from .spacing.ends import trimmed_runs
 from .spacing.extents import extents_of, refuse_too_many, repeat_extents
 from .spacing.stops import merged, stops_of
 from .spacing.variants import dealt
+from .values.arrays import rows_of
 from .values.brush import PASSED, Brush
 from .values.laid import LaidLine
 from .values.line import Line, MeasuredLine
-from .values.pieces import Placed, Stops
-from .values.runs import Filled
+from .values.pieces import Placed, Stops, Varied
+from .values.runs import Corners, Filled
 from .values.tracks import LineToLay, Tracks
 from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
@@ -116,12 +117,10 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     pieces = dealt(stops, brush.variants, len(brush.pieces.repeat), tracks)
     legs = divided.legs(tracks, pieces)
 
-    def place(attempt: int) -> Placed:
-        own = varied(pieces, brush, tracks, frames_at, extents.length, attempt)
-        return placed_at(own, brush, tracks, cut.corners, legs, located=located, frames_at=frames_at)
-
+    vary = partial(varied, brush=brush, tracks=tracks, frames_at=frames_at, lengths=extents.length)
+    put = partial(placed_at, brush=brush, tracks=tracks, located=located, frames_at=frames_at)
     moves = bool(brush.varying("across", "along", follows=("chance",)))
-    placed, left_out = kept_apart(place, brush.looseness.keep_apart_mm, moves=moves)
+    placed, left_out = kept_apart(_dealing(pieces, cut.corners, legs, vary, put), brush.looseness.keep_apart_mm, moves=moves)
     placed = seen(placed)
     soft = softened(tracks, divided.corners, brush.hand, curves=curves, sizes=sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
@@ -137,6 +136,21 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
         frames_at=frames_at, broken=broken, left_out=left_out,
     )  # fmt: skip
     return by_line(tracks, placed, drawn.outlines, drawn.cuts, closes, joins, said)
+
+
+def _dealing(
+    pieces: Stops, corners: Corners, legs: np.ndarray | None, vary: Callable[..., Varied], put: Callable[..., Placed]
+) -> Callable[[Sequence[int]], list[Placed]]:
+    """Return what deals all pieces, and places them, for several attempts in one go: a table for each."""
+
+    def deal(attempts: Sequence[int]) -> list[Placed]:
+        count, times = len(pieces.s), len(attempts)
+        again = [slice(None) if times == 1 else np.tile(np.arange(n), times) for n in (count, len(corners.s))]
+        own = vary(rows_of(pieces, again[0]), attempt=np.repeat(attempts, count))
+        placed = put(own, corners=rows_of(corners, again[1]), legs=None if legs is None else legs[again[0]])
+        return [rows_of(placed, slice(k * count, (k + 1) * count)) for k in range(times)]
+
+    return deal
 
 
 def _at_their_largest(brush: Brush, stops: Stops) -> Taken:

@@ -4,6 +4,7 @@ import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Blend, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
+import { mixedOf } from "./mixed";
 import { NO_PAINTS, ownOf, type Own } from "./paints";
 import { Specks } from "./specks";
 import { fainter, laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
@@ -11,6 +12,7 @@ import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./
 
 const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint the edge
 const SPECK_PX = 1.5; // of a device pixel, from the middle
+const HURRIED_SPECK_PX = 3; // of very many pieces that change under the hand; chosen: what they are made of shows again once they rest
 const SEAM_PX = 0.5; // of a device pixel: both sides reach so far over a bisector, for no ground to show along it
 const BENT_REACH = 3; // chosen: how much further a piece may reach once it is bent
 
@@ -68,24 +70,33 @@ export function isForNight(laid: Laid): boolean {
   return parts.reduce((a, b) => a + b, 0) / 3 > PALE;
 }
 
-/** Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel. */
-export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area): void {
+/**
+ * Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel.
+ * Those that change under the hand may be `hurried`: small ones are spots of their mixed colours meanwhile.
+ */
+export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area, hurried = false): void {
   if (!laid.stamps.length) return;
   const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
   const line: Cover = { share: laid.covers, way: laid.laid_on_as };
   const box = boxOf(area, ratio);
-  if (isWhole(line)) paintAll(ctx, laid, page, sightOf(area, ratio));
+  if (isWhole(line)) paintAll(ctx, laid, page, sightOf(area, ratio), hurried);
   else
     asGroup(ctx, box, line, (own, [x, y]) =>
-      paintAll(own, laid, { ...page, x: page.x - x, y: page.y - y }, sightOf({ width: box.width, height: box.height }, 1)),
+      paintAll(
+        own,
+        laid,
+        { ...page, x: page.x - x, y: page.y - y },
+        sightOf({ width: box.width, height: box.height }, 1),
+        hurried,
+      ),
     );
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight): void {
+function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight, hurried: boolean): void {
   for (const pass of passesOf(laid.stamps)) {
     const range = (from: number, to: number): void => {
-      const painter = new Painter(ctx, laid, page, seen, pass);
+      const painter = new Painter(ctx, laid, page, seen, pass, hurried);
       for (let piece = from; piece < to; piece++) painter.paint(piece);
       painter.end();
     };
@@ -121,6 +132,7 @@ class Painter {
     private readonly page: View,
     private readonly seen: Sight,
     private readonly pass: Pass,
+    private readonly hurried: boolean,
   ) {
     this.specks = new Specks(ctx);
   }
@@ -143,12 +155,11 @@ class Painter {
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
     if (!this.seen(x, y, reach)) return;
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
-    const speck = stamp.reach * size < SPECK_PX * Math.min(1, 2 * stamp.speck.share); // what is mostly clear shows its shape longer
+    const speck = stamp.reach * size < (this.hurried ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share); // what is mostly clear shows its shape longer
     if (speck && this.pass === "under") return;
     const paints = ownOf(laid, piece, motif);
     if (speck) {
-      const own = paints && fainter(paints(stamp.speck.slot), stamp.speck.share);
-      return this.specks.add(own ?? stamp.speck.colour, stamp.speck, cover, a, b, c, d, x, y);
+      return this.specks.add(this.colourOf(stamp, paints), stamp.speck, cover, a, b, c, d, x, y);
     }
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
@@ -162,6 +173,12 @@ class Painter {
     else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
     else asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
     if (clipped) ctx.restore();
+  }
+
+  /** The colour of a piece that is but a speck. */
+  private colourOf(stamp: Stamp, paints: Own | null): string {
+    if (this.hurried) return mixedOf(stamp, paints);
+    return paints ? fainter(paints(stamp.speck.slot), stamp.speck.share) : stamp.speck.colour;
   }
 
   /** Paint what waits still. */

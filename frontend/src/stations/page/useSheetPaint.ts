@@ -5,10 +5,12 @@ import { blends, laidOf, paintPieces } from "../../shared/view/painter";
 import type { Paint, Size, Under } from "../../shared/view/layers";
 import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { Ctx, View } from "../../shared/view/view";
+import { useDesk } from "./desk";
 import { idOf, paintAsItWas, useMoving } from "./moving";
 import { paintRuler, paintSheet } from "./sheetView";
 
 const HEAVY = 4000; // pieces; chosen: fewer are painted anew in a frame
+const HURRIED = 1500; // pieces of a line that is reshaped; chosen: so many are painted whole between two frames
 
 export interface Shown {
   page: Page;
@@ -39,6 +41,7 @@ interface Painting {
  */
 export function useSheetPaint({ page, scenes, motifOf, chosen, rings, spot }: Shown, view: View, shift: Shift | null): Painting {
   const moving = useMoving(view) && scenes.reduce((sum, scene) => sum + (scene.pieces ?? 0), 0) > HEAVY;
+  const inHand = useDesk((desk) => desk.draft !== null);
   const { below, own, above } = useMemo(() => parted(scenes, shift?.id ?? chosen?.id ?? null), [scenes, shift?.id, chosen?.id]);
 
   const paintScenes = useCallback(
@@ -46,12 +49,13 @@ export function useSheetPaint({ page, scenes, motifOf, chosen, rings, spot }: Sh
       for (const scene of some) {
         const by = shift && shift.id === scene.line_id ? shift.by : [0, 0];
         const moved = { ...view, x: view.x + by[0] * view.scale, y: view.y + by[1] * view.scale };
-        paintPieces(ctx, laidOf(motifOf(scene), scene), moved, ratio, area);
+        const hurried = inHand && (scene.pieces ?? 0) > HURRIED && (scene.key === "draft" || scene.line_id === chosen?.id);
+        paintPieces(ctx, laidOf(motifOf(scene), scene), moved, ratio, area, hurried);
         if (chosen && scene.line_id === chosen.id) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
         if (scene.key === "draft") strokeHairline(ctx, scene.path ?? "", moved, ratio, "#a63a2f", 1);
       }
     },
-    [motifOf, view, shift, chosen],
+    [motifOf, view, shift, chosen, inHand],
   );
   const still = (some: Scene[], sheet: boolean): Under => ({
     view,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from math import floor
 
 import numpy as np
@@ -15,8 +15,10 @@ MOST_ATTEMPTS = 8  # beside the first
 BLOCK = 2048  # pieces looked at together; chosen
 MOSTLY_FREE = 0.5  # of a block; chosen
 
-Deal = Callable[[int], Placed]
-"""Takes how often all pieces have been dealt before, returns them placed."""
+AT_ONCE = 8192  # pieces; chosen: as many attempts as come to no more are dealt together, for few pieces cost what one does
+
+Deal = Callable[[Sequence[int]], list[Placed]]
+"""Takes how often all pieces have been dealt before, once or for several attempts, and returns them placed, a table for each."""
 
 
 def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.ndarray]:
@@ -26,7 +28,7 @@ def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.
     ``moves`` tells whether pieces that are dealt again lie elsewhere. Pieces are taken in order; start, end and corner pieces stay
     where they are. What one piece may do depends on all before it, so those near one another are taken piece by piece.
     """
-    first = deal(0)
+    first = deal([0])[0]
     if least_mm <= 0 or not len(first.s):
         return first, np.zeros(0, int)
     dealt = _Dealt(deal, first, MOST_ATTEMPTS + 1 if moves else 1)
@@ -54,7 +56,8 @@ class _Dealt:
     def places(self, attempt: int, rows: np.ndarray) -> np.ndarray:
         """Return where some pieces (n,) lie in an attempt (n, 2)."""
         while len(self.known) <= attempt:
-            self.known.append(self._deal(len(self.known)))
+            together = max(1, AT_ONCE // len(self.known[0].s))
+            self.known += self._deal(range(len(self.known), min(len(self.known) + together, self.attempts)))
         return self.known[attempt].centre[rows]
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import cached_property
 from typing import TypeVar
 
 import numpy as np
@@ -22,11 +23,22 @@ COLUMNS = ("squash", "swing", "across", "along", "mirrored", "opacity", "strengt
 
 
 class Values:
-    """The values of a brush's variations at pieces; ``attempt`` is how often these have been dealt before."""
+    """The values of a brush's variations at pieces (n,); ``attempt`` (n,) is how often each has been dealt before, None: never."""
 
-    def __init__(self, brush: Brush, pieces: Stops, tracks: Tracks, frames_at: FramesAt, attempt: int = 0) -> None:
-        self.brush, self.pieces, self.tracks, self.frames_at, self.attempt = brush, pieces, tracks, frames_at, attempt
+    def __init__(self, brush: Brush, pieces: Stops, tracks: Tracks, frames_at: FramesAt, attempt: np.ndarray | None = None) -> None:
+        self.brush, self.pieces, self.tracks, self.frames_at = brush, pieces, tracks, frames_at
+        self.attempt = np.zeros(len(pieces.s), int) if attempt is None else attempt
         self.numbered = numbered(brush.variations)
+
+    @cached_property
+    def _dealt_alike(self) -> list[np.ndarray]:
+        """Return the pieces whose values come out of one stream, each list its rows in the order of the table."""
+        if not len(self.pieces.s):
+            return []
+        track, slots, attempts = self.tracks.of(self.pieces), self.pieces.slot, self.attempt
+        key = (track * (int(slots.max()) + 1) + slots) * (int(attempts.max()) + 1) + attempts
+        order = np.argsort(key, kind="stable")
+        return np.split(order, np.flatnonzero(np.diff(key[order])) + 1)
 
     def of(self, *properties: Property, but: Callable[[Variation], bool] = lambda own: False) -> np.ndarray | None:
         """Return the values (n,) of a property, or of several as one, in its unit; None where nothing varies it, leaving out ``but``."""
@@ -39,17 +51,11 @@ class Values:
         if variation.follows in ALONG_THE_LINE:
             return shares_along(variation, pieces.s, tracks.lengths[track], self._directions(variation, track))
         out = np.zeros(len(pieces.s))
-        slots = int(pieces.slot.max(initial=0)) + 1
-        if not len(out):
-            return out
-        order = np.lexsort((pieces.slot, track))
-        key = (track * slots + pieces.slot)[order]
-        heads = np.flatnonzero(np.append(True, key[1:] != key[:-1]))
-        for rows in np.split(order, heads[1:]):
+        for rows in self._dealt_alike:
             one, stops = rows[0], pieces.stop[rows]
             shares = shares_of_stops(
                 variation, k, int(stops.max()) + 1, arrangement=self.brush.variants.arrangement, line=tracks.keys[pieces.line[one]],
-                row=int(pieces.row[one]), slot=int(pieces.slot[one]), attempt=self.attempt,
+                row=int(pieces.row[one]), slot=int(pieces.slot[one]), attempt=int(self.attempt[one]),
             )  # fmt: skip
             out[rows] = shares[stops]
         return out
@@ -61,8 +67,11 @@ class Values:
         return np.arctan2(tangent[:, 1], tangent[:, 0])
 
 
-def varied(stops: Stops, brush: Brush, tracks: Tracks, frames_at: FramesAt, lengths: np.ndarray, attempt: int = 0) -> Varied:
-    """Return what varies of every piece; ``lengths`` (m,) are what motifs take along the line unvaried, mm.
+def varied(
+    stops: Stops, brush: Brush, tracks: Tracks, frames_at: FramesAt, lengths: np.ndarray, attempt: np.ndarray | None = None
+) -> Varied:
+    """Return what varies of every piece; ``lengths`` (m,) are what motifs take along the line unvaried, mm, ``attempt`` (n,) how often
+    each piece has been dealt before (None: never).
 
     Start, end and corner pieces keep their shape and place, for what lies beside them meets them there; their colours vary as the
     repeats' do.
