@@ -31,14 +31,17 @@ class Values:
         self.numbered = numbered(brush.variations)
 
     @cached_property
-    def _dealt_alike(self) -> list[np.ndarray]:
-        """Return the pieces whose values come out of one stream, each list its rows in the order of the table."""
+    def _dealt_alike(self) -> list[tuple[np.ndarray, np.ndarray, int]]:
+        """Return the pieces whose values come out of one stream: their rows, in the order of the table, their stops, and how many
+        stops the stream has up to the last of these.
+        """
         if not len(self.pieces.s):
             return []
         track, slots, attempts = self.tracks.of(self.pieces), self.pieces.slot, self.attempt
         key = (track * (int(slots.max()) + 1) + slots) * (int(attempts.max()) + 1) + attempts
         order = np.argsort(key, kind="stable")
-        return np.split(order, np.flatnonzero(np.diff(key[order])) + 1)
+        alike = np.split(order, np.flatnonzero(np.diff(key[order])) + 1)
+        return [(rows, stops, int(stops.max()) + 1) for rows, stops in ((rows, self.pieces.stop[rows]) for rows in alike)]
 
     def of(self, *properties: Property, but: Callable[[Variation], bool] = lambda own: False) -> np.ndarray | None:
         """Return the values (n,) of a property, or of several as one, in its unit; None where nothing varies it, leaving out ``but``."""
@@ -51,10 +54,10 @@ class Values:
         if variation.follows in ALONG_THE_LINE:
             return shares_along(variation, pieces.s, tracks.lengths[track], self._directions(variation, track))
         out = np.zeros(len(pieces.s))
-        for rows in self._dealt_alike:
-            one, stops = rows[0], pieces.stop[rows]
+        for rows, stops, count in self._dealt_alike:
+            one = rows[0]
             shares = shares_of_stops(
-                variation, k, int(stops.max()) + 1, arrangement=self.brush.variants.arrangement, line=tracks.keys[pieces.line[one]],
+                variation, k, count, arrangement=self.brush.variants.arrangement, line=tracks.keys[pieces.line[one]],
                 row=int(pieces.row[one]), slot=int(pieces.slot[one]), attempt=int(self.attempt[one]),
             )  # fmt: skip
             out[rows] = shares[stops]
