@@ -9,7 +9,7 @@ from sewn_garland.core.values.variations import PROPERTIES, Variation
 from sewn_garland.core.varying.shares import combined, gathered, numbered, shares_along, shares_of_stops, values_at
 
 KNOWN = {"arrangement": 7, "line": 3, "row": 0}
-CODES = {"size": 1, "squash": 2, "opacity": 3, "strength": 4, "turn": 6, "hue": 7, "across": 8, "along": 9, "gap": 10, "lightness": 11,
+CODES = {"size": 1, "squash": 2, "opacity": 3, "strength": 4, "tooth": 5, "turn": 6, "hue": 7, "across": 8, "along": 9, "gap": 10, "lightness": 11,
          "mix": 12, "count": 13, "mirror_up_down": 14, "mirror_left_right": 15}  # fmt: skip
 
 

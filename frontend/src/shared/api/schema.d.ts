@@ -1349,7 +1349,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "size" | "squash" | "opacity" | "strength" | "turn" | "hue" | "across" | "along" | "gap" | "lightness" | "mix" | "count" | "mirror_up_down" | "mirror_left_right";
+            of: "size" | "squash" | "opacity" | "strength" | "tooth" | "turn" | "hue" | "across" | "along" | "gap" | "lightness" | "mix" | "count" | "mirror_up_down" | "mirror_left_right";
             /**
              * Follows
              * @default chance

@@ -29,6 +29,7 @@ export const PROPERTIES: Record<Property, About> = {
   hue: { word: "hue", unit: "°", from: -180, to: 180, step: 2, start: [-12, 12] },
   strength: { word: "strength", unit: "%", from: 0, to: 200, step: 5, start: [85, 115] },
   lightness: { word: "lightness", unit: "", from: -50, to: 50, step: 1, start: [-4, 4] },
+  tooth: { word: "tooth", unit: "%", from: 0, to: 200, step: 5, start: [50, 100] },
   mix: { word: "mix of inks", unit: "%", from: 0, to: 100, step: 5, start: [0, 100] },
   mirror_left_right: { word: "mirrored left–right", unit: "%", from: 0, to: 100, step: 10, start: [0, 100] },
   mirror_up_down: { word: "mirrored up–down", unit: "%", from: 0, to: 100, step: 10, start: [0, 100] },
@@ -44,6 +45,9 @@ export const SOURCES: Partial<Record<Source, { words: string; over?: [string, st
   turns: { words: "in turns", over: ["of", "pieces", 2] },
   direction: { words: "with the direction" },
 };
+
+/** What can stand in a brush but is not offered: it is seen on a brush with a finish, and none has one yet. */
+const NOT_SEEN: Property[] = ["tooth"];
 
 /** What cannot vary where pieces travel so. */
 function fixed(travel: Partial<Settings["travel"]>): Property[] {
@@ -64,7 +68,7 @@ export function travelling({ travel, variations }: Settings, change: Partial<Set
 export function offered({ travel, variations }: Settings): Property[] {
   const out = fixed(travel ?? {});
   const known = new Set((variations ?? []).map(({ of }) => of));
-  return NAMES.filter((name) => !out.includes(name) && !known.has(name));
+  return NAMES.filter((name) => ![...out, ...NOT_SEEN].includes(name) && !known.has(name));
 }
 
 /** A property as it first varies: by chance. */

@@ -13,7 +13,7 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 Property = Literal[
-    "size", "squash", "opacity", "strength", "turn", "hue", "across", "along", "gap", "lightness", "mix", "count",
+    "size", "squash", "opacity", "strength", "tooth", "turn", "hue", "across", "along", "gap", "lightness", "mix", "count",
     "mirror_up_down", "mirror_left_right",
 ]  # fmt: skip
 Source = Literal["chance", "pressure", "tilt", "tilt_side", "twist", "speed", "direction", "pieces", "distance", "length", "turns"]
@@ -47,6 +47,7 @@ PROPERTIES: dict[Property, About] = {
     "squash": About(2, " %", 0, 1000, 100, True),
     "opacity": About(3, " %", 0, 100, 100, True),
     "strength": About(4, " %", 0, 1000, 100, True),
+    "tooth": About(5, " %", 0, 1000, 100, True),  # of a finish; without one nothing of it is seen
     "turn": About(6, "°", -3600, 3600, 0, False),
     "hue": About(7, "°", -360, 360, 0, False),
     "across": About(8, " %", -10_000, 10_000, 0, False),
