@@ -155,7 +155,8 @@ class Painter {
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
     if (!this.seen(x, y, reach)) return;
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
-    const speck = stamp.reach * size < (this.hurried ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share); // what is mostly clear shows its shape longer
+    const least = (this.hurried ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share);
+    const speck = stamp.reach * size < least; // what is mostly clear shows its shape longer
     if (speck && this.pass === "under") return;
     const paints = ownOf(laid, piece, motif);
     if (speck) {
