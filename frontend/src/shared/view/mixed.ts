@@ -1,5 +1,5 @@
-import type { Own } from "./paints";
-import { fainter, stampShapes, type Stamp } from "./stamp";
+import { cssOf } from "./paints";
+import { stampShapes, type Stamp } from "./stamp";
 
 const SIDE = 24; // px in which a stamp is looked at; chosen: a paint of a hundredth of it still shows
 const STEP = 8; // of red between the colours that paints are told apart by
@@ -9,25 +9,31 @@ type Weight = [slot: number, share: number];
 const weights = new WeakMap<Stamp, Weight[]>();
 const colours = new WeakMap<Stamp, string>();
 
-/** How a stamp looks as one spot: the colours that are seen of it, mixed as much as each shows, covering as its speck does. */
-export function mixedOf(stamp: Stamp, paints: Own | null): string {
-  if (paints) return mix(stamp, paints);
+/**
+ * How a stamp looks as one spot: the colours that are seen of it, mixed as much as each shows, covering as its speck does.
+ * A piece has its own out of `paints` from `row` on, or the stamp's where that is negative.
+ */
+export function mixedOf(stamp: Stamp, paints: Uint32Array, row: number): string {
+  if (row >= 0) return mix(stamp, (slot) => paints[row + slot]);
   const known = colours.get(stamp) ?? mix(stamp, drawnOf(stamp));
   colours.set(stamp, known);
   return known;
 }
 
-function mix(stamp: Stamp, paints: Own): string {
-  const sum = [0, 0, 0];
+function mix(stamp: Stamp, rgbaOf: (slot: number) => number): string {
+  let [red, green, blue] = [0, 0, 0];
   for (const [slot, share] of weightsOf(stamp)) {
-    const text = paints(slot);
-    for (let k = 0; k < 3; k++) sum[k] += share * parseInt(text.slice(1 + 2 * k, 3 + 2 * k), 16);
+    const rgba = rgbaOf(slot);
+    red += share * (rgba >>> 24);
+    green += share * ((rgba >>> 16) & 255);
+    blue += share * ((rgba >>> 8) & 255);
   }
-  return fainter(`#${sum.map((v) => Math.round(v).toString(16).padStart(2, "0")).join("")}`, stamp.speck.share);
+  const cover = stamp.speck.share > 0.98 ? 1 : stamp.speck.share;
+  return cssOf(((Math.round(red) << 24) | (Math.round(green) << 16) | (Math.round(blue) << 8) | Math.round(255 * cover)) >>> 0);
 }
 
 /** The colours that a stamp's paints are drawn with. */
-function drawnOf(stamp: Stamp): Own {
+function drawnOf(stamp: Stamp): (slot: number) => number {
   const bySlot = new Map<number, string>();
   for (const { shape, fillSlot, strokeSlot } of stamp.shapes) {
     const put = (slot: number, colour: string | null, stops: { colour: string }[] = []): void => {
@@ -37,7 +43,7 @@ function drawnOf(stamp: Stamp): Own {
     put(fillSlot, shape.fill, shape.fill_gradient?.stops);
     put(strokeSlot, shape.stroke, shape.stroke_gradient?.stops);
   }
-  return (slot) => bySlot.get(slot) ?? stamp.speck.colour;
+  return (slot) => parseInt(`${(bySlot.get(slot) ?? stamp.speck.colour).slice(1, 7)}ff`, 16);
 }
 
 /** What share of what is seen of a stamp each paint is, found by painting it small with a colour of its own for each. */

@@ -5,7 +5,7 @@ import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Blend, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, STAMPED } from "./outlines";
 import { mixedOf } from "./mixed";
-import { NO_PAINTS, ownOf, type Own } from "./paints";
+import { NO_PAINTS, ownOf, rowOf, type Own } from "./paints";
 import { Specks } from "./specks";
 import { fainter, laidArtwork, passesOf, stampOf, stampShapes, type Artwork, type Pass, type Stamp } from "./stamp";
 import { sightOf, type Area, type Ctx, type Px, type Sight, type View } from "./view";
@@ -160,7 +160,8 @@ class Painter {
     if (speck && this.pass === "under") return;
     const paints = ownOf(laid, piece, motif);
     if (speck) {
-      return this.specks.add(this.colourOf(stamp, paints), stamp.speck, cover, a, b, c, d, x, y);
+      const colour = this.hurried ? mixedOf(stamp, laid.paints, rowOf(laid, piece, motif)) : farColour(stamp, paints);
+      return this.specks.add(colour, stamp.speck, cover, a, b, c, d, x, y);
     }
     this.specks.paint();
     const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
@@ -174,12 +175,6 @@ class Painter {
     else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
     else asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
     if (clipped) ctx.restore();
-  }
-
-  /** The colour of a piece that is but a speck. */
-  private colourOf(stamp: Stamp, paints: Own | null): string {
-    if (this.hurried) return mixedOf(stamp, paints);
-    return paints ? fainter(paints(stamp.speck.slot), stamp.speck.share) : stamp.speck.colour;
   }
 
   /** Paint what waits still. */
@@ -218,6 +213,10 @@ class Painter {
     return true;
   }
 }
+
+/** The colour of a piece that is but a speck. */
+const farColour = ({ speck }: Stamp, paints: Own | null): string =>
+  paints ? fainter(paints(speck.slot), speck.share) : speck.colour;
 
 /** Clip to what lies on a bisector's near side and `over` it, as far as a piece about `centre` reaches (mm). */
 function clipOnBisector(ctx: Ctx, bisectors: Float32Array, row: number, centre: Px, reach: number, over: number): void {

@@ -26,8 +26,11 @@ export function cssOf(rgba: number): string {
 }
 
 /** What a piece has of the colours of its scene; nothing where it has its motif's. */
-export function ownOf({ paints, wide, colouring }: Paints, piece: number, motif: number): Own | null {
-  if (!wide) return null;
-  const at = (colouring.length ? colouring[piece] : motif) * wide;
-  return (slot) => cssOf(paints[at + slot]);
+export function ownOf(scene: Paints, piece: number, motif: number): Own | null {
+  const at = rowOf(scene, piece, motif);
+  return at < 0 ? null : (slot) => cssOf(scene.paints[at + slot]);
 }
+
+/** Where the colours of a piece begin among those of its scene; −1 where it has its motif's. */
+export const rowOf = ({ wide, colouring }: Paints, piece: number, motif: number): number =>
+  wide ? (colouring.length ? colouring[piece] : motif) * wide : -1;
