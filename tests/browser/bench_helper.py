@@ -28,6 +28,11 @@ def calm(page: Page) -> None:
     page.wait_for_function(IS_CALM)
 
 
+def plain(figure: str) -> str:
+    """Return a figure as a number field shows it, without needless noughts."""
+    return f"{float(figure):.2f}".rstrip("0").rstrip(".")
+
+
 class Bench:
     """The open motif: the station's fields, and the bench in mm."""
 

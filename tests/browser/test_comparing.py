@@ -4,6 +4,7 @@ import math
 import re
 
 import pytest
+from bench_helper import plain
 from playwright.sync_api import expect
 from test_repeat import brush, drag
 
@@ -92,7 +93,7 @@ def test_keeps_a_brush_aside_and_sees_both_on_every_trial_line_then_takes_it_bac
     expect(straight).to_contain_text("aside: joins within 0.01 mm")
     expect(page.get_by_test_id("verdict-circle")).to_contain_text(re.compile("aside: joins within 0.0. mm, closes whole"))
     page.get_by_role("button", name="take it back").click()
-    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
     expect(page.get_by_role("button", name="take it back")).to_be_disabled()
     page.get_by_role("button", name="let go").click()
     expect(straight).not_to_contain_text("aside")

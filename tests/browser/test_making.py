@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from bench_helper import calm
+from bench_helper import calm, plain
 from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
@@ -91,7 +91,9 @@ def test_makes_five_unlike_leaves_as_variants_of_one_brush(bench):
     assert [m["width_mm"] for m in motifs] == pytest.approx(lengths)
     assert len({m["shapes"][0]["d"] for m in motifs}) == 5
     expect(page.get_by_text("5 motifs in turn, Leaf first")).to_be_visible()
-    expect(page.get_by_test_id("pitch")).to_have_text(f"{1.15 * sum(lengths) / 5:.2f}")  # with the gap that keeps leaves apart
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(
+        plain(f"{1.15 * sum(lengths) / 5:.2f}")
+    )  # with the gap that keeps leaves apart
 
 
 def test_makes_a_zigzag_of_two_mirrored_strokes(bench):

@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
-from bench_helper import calm
+from bench_helper import calm, plain
 from playwright.sync_api import expect
 
 from making import svg
@@ -31,7 +31,7 @@ def test_brings_in_a_motif_sees_it_trimmed_and_makes_a_brush_of_it(app):
     expect(page.get_by_role("slider", name="Base line")).to_have_attribute("aria-valuetext", "6.00 mm from the top")
     page.get_by_role("button", name="Make a brush of it").click()
     expect(page.get_by_role("heading", name="Flat run")).to_be_visible()
-    expect(page.get_by_test_id("pitch")).to_have_text("4.60")  # a gap of 15 % keeps it apart
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("4.60"))  # a gap of 15 % keeps it apart
     assert app.state(page)["motifs"][-1]["base_line_mm"] == 6
 
 
@@ -152,6 +152,6 @@ def test_an_empty_workshop_shows_the_first_step_everywhere(browser, serve, tmp_p
         page.get_by_role("button", name="Begin with a starter").click()
         page.get_by_role("button", name="Pill", exact=True).click()
         page.get_by_role("button", name="Make a brush of it").click()
-        expect(page.get_by_test_id("pitch")).to_have_text("11.60")  # a stitch has a stitch's gap
+        expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))  # a stitch has a stitch's gap
         page.close()
     store.close()

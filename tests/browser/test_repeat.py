@@ -3,6 +3,7 @@
 import re
 
 import pytest
+from bench_helper import plain
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
@@ -34,7 +35,7 @@ def test_pulls_the_pitch_and_watches_the_measured_joins(app):
     gap_pct = brush(app, page)["settings"]["spacing"]["gap_pct"]
     assert gap_pct > 60
     expect(lens).to_contain_text(f"{8 * gap_pct / 100:.2f} mm")
-    expect(page.get_by_test_id("pitch")).to_have_text(f"{8 * (1 + gap_pct / 100):.2f}")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain(f"{8 * (1 + gap_pct / 100):.2f}"))
 
 
 def test_undo_and_redo_work_across_a_reload(app):
@@ -42,15 +43,15 @@ def test_undo_and_redo_work_across_a_reload(app):
     page.get_by_role("textbox", name="Gap").fill("20+5")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Undo: gap to 25 %")).to_be_visible()
-    expect(page.get_by_test_id("pitch")).to_have_text("10.00")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("10.00"))
     page.reload()
     page.get_by_role("button", name="Undo: gap to 25 %").click()
-    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
     page.reload()
     page.get_by_role("button", name="Redo: gap to 25 %").click()
-    expect(page.get_by_test_id("pitch")).to_have_text("10.00")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("10.00"))
     page.locator("body").press("Control+z")
-    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
 
 
 def test_a_number_out_of_range_is_refused_in_the_servers_words_and_nothing_is_lost(app):
@@ -64,15 +65,15 @@ def test_a_number_out_of_range_is_refused_in_the_servers_words_and_nothing_is_lo
     assert "it must be more than -100" in refused.json()["message"]
     field.press("Escape")
     expect(field).to_have_value("45")
-    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
 
 
 def test_a_number_follows_what_is_dragged_and_keeps_what_is_being_typed(app):
     page = app.open("#/repeat/1")
-    gap, pitch = page.get_by_role("textbox", name="Gap"), page.get_by_test_id("pitch")
+    gap, pitch = page.get_by_role("textbox", name="Gap"), page.get_by_role("textbox", name="Pitch")
     let_go = drag(page, page.get_by_role("slider", name="Pitch"), 60)
-    expect(pitch).not_to_have_text("11.60")
-    both = "(gap) => [gap.value, document.querySelector('[data-testid=pitch]').innerText].map(Number)"
+    expect(pitch).not_to_have_value("11.6")
+    both = "(gap) => [...gap.closest('.grid').querySelectorAll('input')].slice(1).map((field) => Number(field.value))"
     figure, shown = gap.evaluate(both)  # at one moment: the drag's last steps may still be on their way
     assert figure > 45
     assert shown == pytest.approx(8 * (1 + figure / 100), abs=0.006)
@@ -88,6 +89,36 @@ def test_a_number_follows_what_is_dragged_and_keeps_what_is_being_typed(app):
     gap.press("Escape")
     expect(gap).to_have_value("45")
     assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 45
+
+
+def test_gap_and_pitch_are_set_in_millimetres_or_shares_and_numbers_in_the_text_where_they_stand(app):
+    """The stitch is 8 mm long: a gap of 0.8 mm is 10 %, a pitch of 12 mm + ⅛ in (15.175 mm) one of 89.69 %."""
+    page = app.open("#/repeat/1")
+    gap, pitch, words = page.get_by_role("textbox", name="Gap"), page.get_by_role("textbox", name="Pitch"), page.get_by_test_id("words")
+    gap.fill("0.8mm")
+    gap.press("Enter")
+    expect(pitch).to_have_value("8.8")
+    expect(gap).not_to_be_focused()
+    page.get_by_role("button", name="Gap in %").click()
+    expect(gap).to_have_value("0.8")
+    gap.fill("3,5 - 0.5")
+    gap.press("Enter")
+    expect(pitch).to_have_value("11")
+    pitch.fill("12mm + 1/8in")
+    pitch.press("Enter")
+    expect(gap).to_have_value("7.18")
+    expect(page.get_by_text("All changes kept")).to_be_visible()
+    assert brush(app, page)["settings"]["spacing"]["gap_pct"] == pytest.approx(89.6875, abs=1e-3)
+    words.get_by_role("button", name="15.18 mm").click()
+    page.keyboard.type("10")
+    page.keyboard.press("Enter")
+    expect(words).to_contain_text("Every 10.00 mm")
+    words.get_by_role("button", name="30°").click()
+    page.keyboard.type("999")
+    page.keyboard.press("Enter")
+    expect(words.get_by_role("alert")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(words.get_by_role("button", name="30°")).to_be_visible()
 
 
 def test_a_cure_on_a_copy_leaves_the_brush_as_it_is_and_opens_the_copy(app):
@@ -155,7 +186,7 @@ def test_the_keyboard_reaches_marks_settings_and_stations(app):
     page.keyboard.press("Escape")
     page.get_by_role("slider", name="Pitch").focus()
     page.keyboard.press("ArrowRight")
-    expect(page.get_by_test_id("pitch")).to_have_text("11.78")  # 8 · 1.46 + 0.1
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.78"))  # 8 · 1.46 + 0.1
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
     page.keyboard.press("Escape")
@@ -173,7 +204,7 @@ def test_quick_steps_all_arrive_and_are_one_step_to_undo(app):
     expect(page.get_by_role("status").filter(has_text="All changes kept")).to_be_visible()
     assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 53
     page.get_by_role("button", name="Undo: gap to 53 %").click()
-    expect(page.get_by_test_id("pitch")).to_have_text("11.60")
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
 
 
 def test_dragging_the_size_and_the_turn_lay_anew(app):

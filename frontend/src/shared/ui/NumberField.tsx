@@ -6,13 +6,15 @@ interface Props extends NumberSetting {
   standard?: number;
   /** Label, figure and unit in one line. */
   compact?: boolean;
+  /** Its unit is pressed to have the number in another. */
+  onUnit?: () => void;
 }
 
 /**
  * A number that can be typed with units and sums, stepped with the arrow keys or dragged sideways
  * on its label. A double press of the label brings the standard back, Escape what was there.
  */
-export function NumberField({ label: words, standard, compact = false, ...setting }: Props) {
+export function NumberField({ label: words, standard, compact = false, onUnit, ...setting }: Props) {
   const id = useId();
   const { text, wrong, field, label } = useNumber(setting);
   const { unit, onSet } = setting;
@@ -40,7 +42,18 @@ export function NumberField({ label: words, standard, compact = false, ...settin
           onFocus={(event) => event.target.select()}
           {...field}
         />
-        <span className={compact ? "text-[12.5px] text-moss" : "text-moss"}>{unit}</span>
+        {onUnit ? (
+          <button
+            className="thread-word min-w-6 text-moss"
+            title="Press for the other unit"
+            aria-label={`${words} in ${unit}`}
+            onClick={onUnit}
+          >
+            {unit}
+          </button>
+        ) : (
+          <span className={compact ? "text-[12.5px] text-moss" : "text-moss"}>{unit}</span>
+        )}
       </span>
       {wrong && (
         <span id={`${id}-why`} role="alert" className="block text-[12px] text-madder">

@@ -9,13 +9,15 @@ export interface NumberSetting {
   limitsOf?: string;
   step?: number;
   decimals?: number;
+  /** How many mm one of a unit that is no length stands for, where lengths may be typed too. */
+  mmOfOne?: number;
   onDrag?: (value: number) => void;
   onSet: (value: number) => void;
   onLeave?: () => void;
 }
 
 /** A number under typing, stepping and dragging: its text, why it is refused, and the handlers of its field and label. */
-export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDrag, onSet, onLeave }: NumberSetting) {
+export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfOne, onDrag, onSet, onLeave }: NumberSetting) {
   const shown = String(Number(value.toFixed(decimals)));
   const [field, setField] = useState({ text: shown, of: shown, typing: false });
   const { text, typing } = field;
@@ -36,7 +38,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, onDra
   /** Take what was typed; tell whether nothing wrong is left in the field. */
   const take = (): boolean => {
     if (!typing) return wrong === null;
-    const next = numberFromText(text, unit);
+    const next = numberFromText(text, unit, mmOfOne);
     const why = next === null ? "it must be a number" : refusal(next);
     setWrong(why);
     if (next === null || why !== null) return false;

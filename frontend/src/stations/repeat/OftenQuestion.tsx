@@ -1,11 +1,11 @@
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
+import { PitchFields } from "./PitchFields";
 import { EASE_PICTURES, REST_PICTURES } from "./pictures/spacing";
-import { useLaidBench, useSaid } from "./openBench";
+import { useSaid } from "./openBench";
 
 export function OftenQuestion() {
   const { edit, settings, bound } = useSaid();
-  const { header } = useLaidBench();
   const { spacing } = settings;
   const jointed = settings.travel.round_bends === "jointed";
   const eased = settings.travel.kind !== "scattered"; // those lie at even stops, with nothing to fit
@@ -14,21 +14,7 @@ export function OftenQuestion() {
     <>
       <div className="mb-3 grid grid-cols-3 gap-x-3">
         <NumberField label="Size" standard={100} {...bound("spacing", "size_pct", "size", "%")} />
-        {jointed ? (
-          <p className="text-[12.5px] leading-snug text-moss">The joints say the pitch; drag the tape to move them.</p>
-        ) : (
-          <NumberField label="Gap" standard={0} {...bound("spacing", "gap_pct", "gap", "%")} />
-        )}
-        <div>
-          <span className="block text-[12.5px] text-moss">Pitch</span>
-          <span className="text-[16px] font-semibold" data-testid="pitch">
-            {header ? header.pitch_mm.toFixed(2) : "…"}
-          </span>{" "}
-          <span className="text-moss">mm</span>
-          <span className="block text-[11.5px] text-moss">
-            {header ? `${(25.4 / header.pitch_mm).toFixed(2)} to the inch` : ""}
-          </span>
-        </div>
+        <PitchFields />
       </div>
       {eased && (
         <Choice

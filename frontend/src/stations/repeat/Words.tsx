@@ -3,6 +3,7 @@ import { go } from "../../shared/ui/place";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { Questions } from "./Questions";
+import { PitchWord, SettingWord } from "./SettingWords";
 import type { Question } from "./types";
 import { looseWords } from "./variations";
 import { CORNERS, EASE, FACING, handWords, inkWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
@@ -33,6 +34,7 @@ function Sentence() {
     </button>
   );
   const once = travel.kind === "once_length" || travel.kind === "once_proportion";
+  const links = travel.round_bends === "jointed" && travel.kind === "repeated";
   const shift = travel.side_shift_mm ?? 0;
   return (
     <p className="leading-[1.6]" data-testid="words">
@@ -46,18 +48,24 @@ function Sentence() {
       {word("travel", KIND[travel.kind ?? "repeated"])} along the line,{" "}
       {word("travel", `${once ? "bent" : travel.round_bends} at bends`)}
       {(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned{" "}
-      {word("travel", `${travel.turn_deg}°`)}, {word("travel", MIRROR[travel.mirror ?? "off"])},{" "}
+      <SettingWord which="travel" label="Turn" section="travel" setting="turn_deg" unit="°" />,{" "}
+      {word("travel", MIRROR[travel.mirror ?? "off"])},{" "}
       {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
-      {word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : TO_COME)} at{" "}
-      {word("often", `${Number((spacing.size_pct ?? 100).toFixed(1))} %`)} size
+      {header && !links ? <PitchWord /> : word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : TO_COME)} at{" "}
+      <SettingWord which="often" label="Size" section="spacing" setting="size_pct" unit="%" /> size
       {travel.kind !== "scattered" && (
         <>
           ; what is left over {word("often", EASE[spacing.ease ?? "leave"])}
-          {spacing.ease !== "leave" && <> by at most {word("often", `${spacing.ease_limit_pct} %`)}</>}
+          {spacing.ease !== "leave" && (
+            <>
+              {" "}
+              by at most <SettingWord which="often" label="Ease limit" section="spacing" setting="ease_limit_pct" unit="%" />
+            </>
+          )}
           {spacing.ease === "leave" && <> {word("often", REST[spacing.rest ?? "end"])}</>}. It{" "}
           {word("ends", CORNERS[ends.outside_corner ?? "through"])} outside corners and{" "}
-          {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of {word("ends", `${ends.corner_from_deg}°`)}{" "}
-          and more
+          {word("ends", CORNERS[ends.inside_corner ?? "through"])} inside corners of{" "}
+          <SettingWord which="ends" label="Corner from" section="ends" setting="corner_from_deg" unit="°" /> and more
         </>
       )}
       . {(rows?.beside_mm?.length ?? 0) > 0 && <>It lies in {word("next", `${(rows?.beside_mm?.length ?? 0) + 1} rows`)}. </>}

@@ -62,4 +62,4 @@ export function useSaid() {
   return { settings, edit, bound };
 }
 
-type Section = "travel" | "spacing" | "ends" | "variants" | "hand" | "joins" | "ink" | "looseness";
+export type Section = "travel" | "spacing" | "ends" | "variants" | "hand" | "joins" | "ink" | "looseness";

@@ -1,13 +1,13 @@
 import { useHandle } from "../../shared/ui/handle";
 import { useOpenBench } from "./openBench";
+import { gapAtPitch } from "./pitch";
 import type { BenchHeader } from "./types";
 
 /** A handle on the pitch: it sets the gap of pieces, and moves the joints of links. */
 export function usePitchHandle(header: BenchHeader, scale: number, jointed: boolean) {
   const { hands: edit } = useOpenBench();
   const setPitch = (pitch: number, then: (gap: number) => void): void => {
-    const gap = (pitch / header.piece_mm - 1) * 100;
-    then(Number(Math.max(-99, Math.min(100_000, gap)).toFixed(2)));
+    then(Number(gapAtPitch(header, pitch).toFixed(2)));
   };
   const least = 0.02 * header.pitch_mm;
   const hang = (mm: number): number => Number(Math.max(least, mm).toFixed(3));
