@@ -122,21 +122,21 @@ def test_tapers_a_line_and_draws_it_thick_and_thin_with_its_joins_closed(app):
 
 def test_pulls_the_tape_of_a_chain_and_its_joints_move(app):
     page = app.open("#/repeat/4")
-    pitch = page.get_by_test_id("pitch")
-    expect(pitch).to_have_text("13.00")
+    pitch = page.get_by_role("textbox", name="Pitch")
+    expect(pitch).to_have_value(plain("13.00"))
     let_go = drag(page, page.get_by_role("slider", name="Pitch"), 40)
-    expect(pitch).not_to_have_text("13.00")
+    expect(pitch).not_to_have_value(plain("13.00"))
     let_go()
     undo = page.get_by_role("button", name=re.compile("^Undo: pitch to"))
     new = figure(undo.get_attribute("aria-label") or undo.inner_text(), r"pitch to ([\d.]+) mm")
     assert new > 14
-    expect(pitch).to_have_text(f"{new:.2f}")
+    expect(pitch).to_have_value(plain(f"{new:.2f}"))
     for motif in [m for m in app.state(page)["motifs"] if m["id"] in brush(app, page, "Mooring chain")["pieces"]["repeat"]]:
         (left, _), (right, _) = motif["joints_mm"]
         assert right - left == pytest.approx(new, abs=0.006)
     expect(page.get_by_test_id("verdict-circle")).to_contain_text("closes whole")
     page.get_by_role("button", name=re.compile("^Undo: pitch to")).click()
-    expect(pitch).to_have_text("13.00")
+    expect(pitch).to_have_value(plain("13.00"))
 
 
 def test_what_counts_as_a_fault_is_set_and_told(app):

@@ -242,3 +242,32 @@ def test_a_line_by_hand_closes_where_it_comes_back_and_stays_open_where_it_is_le
     assert (closes, line["source"]["closed"], line["path"][-1]) == ("true", True, "Z")
     closes, line = drawn(250, 2 * np.pi * 0.8)
     assert (closes, line["source"]["closed"]) == ("false", False)
+
+
+def test_a_border_lies_inset_from_the_page_and_each_side_becomes_a_line_of_its_own(app):
+    page = app.open("#/page/4")  # 300 × 120 mm
+    page.get_by_role("button", name="Ready", exact=True).click()
+    page.get_by_role("dialog", name="Ready lines").get_by_role("button", name="Rectangle").click()
+    figures = page.get_by_role("group", name="Figures of the line")
+    inset = figures.get_by_role("textbox", name="Inset")
+    inset.fill("1/2in")
+    inset.press("Enter")
+    expect(figures.get_by_role("textbox", name="Width")).to_have_value("274.6")
+    expect(figures.get_by_role("textbox", name="Height")).to_have_value("94.6")
+    expect(page.get_by_text("All changes kept")).to_be_visible()
+    calm(page)
+    line = app.state(page, "/api/pages/4")["lines"][-1]
+    corners = np.array(re.findall(r"(-?[\d.]+) (-?[\d.]+)", line["path"]), float)
+    assert corners.tolist() == [[12.7, 12.7], [287.3, 12.7], [287.3, 107.3], [12.7, 107.3]]
+    page.get_by_role("button", name="each side a line of its own").click()
+    expect(page.get_by_role("textbox", name="Name of the line")).to_have_value(re.compile("side 4$"))
+    sides = [each for each in app.state(page, "/api/pages/4")["lines"] if "side" in each["name"]]
+    assert len(sides) == 4
+    expect(page.get_by_test_id("line-figures")).to_contain_text("pieces every")
+    page.keyboard.press("q")
+    page.keyboard.press("r")  # and by keys: the first ready line has the focus
+    expect(page.get_by_role("dialog", name="Ready lines").get_by_role("button", name="Rectangle")).to_be_focused()
+    for key in ("ArrowRight", "ArrowDown", "Enter"):
+        page.keyboard.press(key)
+    expect(page.get_by_role("textbox", name="Name of the line")).to_have_value(re.compile("^Swag"))
+    expect(figures.get_by_role("textbox", name="Sag")).to_be_visible()

@@ -11,8 +11,9 @@ from sqlmodel import Session, col, func, select
 
 from ..core.drawing.line_path import path_data_from_line
 from ..core.errors import InputError
+from ..core.making import ready_lines
 from ..core.measuring.arc_length import measure
-from ..core.measuring.changing import changed_line
+from ..core.measuring.changing import changed_line, sides_of
 from ..core.measuring.smoothing import line_from_hand, line_from_points
 from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
 from ..core.values.line import Line, MeasuredLine
@@ -32,9 +33,11 @@ def lines_of(session: Session, page_id: int) -> list[tables.Line]:
 
 
 def line_from_source(source: dict) -> Line:
-    """Draw the line that a source describes: path data, points, or a hand's stroke."""
+    """Draw the line that a source describes: path data, a ready line's figures, points, or a hand's stroke."""
     if source["kind"] == "path":
         return line_from_path_data(source["d"], where="the line")
+    if source["kind"] == "ready":
+        return line_from_path_data(_path_of_ready(source), where="the line")
     points = np.array(source["points"], float)
     if source["kind"] == "hand":
         return line_from_hand(points, straight=source["straight"], closed=source.get("closed", False))
@@ -46,6 +49,8 @@ def kept_source(source: dict) -> tuple[dict, str]:
     line = line_from_source(source)
     if source["kind"] == "path":
         return source, source["d"]
+    if source["kind"] == "ready":
+        return source | {"figures": ready_lines.checked(source["shape"], source["figures"])}, _path_of_ready(source)
     if source["kind"] == "points":
         return source, path_data_from_line(line)
     if not len(line.coeffs):
@@ -54,6 +59,35 @@ def kept_source(source: dict) -> tuple[dict, str]:
     knots = np.vstack([line.coeffs[:, 0], *ends]).round(4)
     kept = {"kind": "points", "points": knots.tolist(), "flowing": [len(knots) > 2] * len(knots), "closed": line.closed}
     return kept, path_data_from_line(line_from_source(kept))
+
+
+def _path_of_ready(source: dict) -> str:
+    return ready_lines.path_of(source["shape"], source["figures"], source["at"], source["turn_deg"])
+
+
+def split_at_corners(session: Session, line_id: int, version: int) -> list[tables.Line]:
+    """Make a line of its own of each side of a line, in its place and with what it has; return all lines of the page.
+
+    Corners are what its brush takes for corners. Raises InputError where there are none.
+    """
+    row = row_of(session, "line", line_id)
+    corner_from = settings_of(row_of(session, "brush", row.brush_id)).ends.corner_from
+    sides = sides_of(measured_path(row.path), corner_from=corner_from)
+    if len(sides) < 2:
+        raise InputError(f"{row.name} has no corner of {np.degrees(corner_from):g}° or more; there is nothing to part")
+    lines = lines_of(session, row.page_id)
+    above = [line.position for line in lines if line.position > row.position]
+    room = (min(above, default=row.position + len(sides)) - row.position) / len(sides)
+    own = {key: getattr(row, key) for key in ("page_id", "brush_id", "size_pct", "ink", "second_ink", "arrangement", "visible")}
+    changes, seed = [Change("line", row.id, None, version)], next_seed(lines)
+    for k, side in enumerate(sides):
+        path = path_data_from_line(side)
+        changes.append(Change("line", None, own | {
+            "name": f"{row.name}, side {k + 1}", "path": path, "source": {"kind": "path", "d": path},
+            "position": row.position + k * room, "seed": seed + k,
+        }))  # fmt: skip
+    make_step(session, f"sides of {row.name}", changes)
+    return lines_of(session, row.page_id)
 
 
 def draw(
@@ -182,6 +216,8 @@ def _free_name(taken: list[str]) -> str:
 
 
 def _moved(row: tables.Line, by: np.ndarray) -> tuple[dict, str]:
+    if row.source.get("kind") == "ready":
+        return kept_source(row.source | {"at": (np.array(row.source["at"]) + by).tolist()})
     if row.source.get("kind") == "points":
         return kept_source(row.source | {"points": (np.array(row.source["points"]) + by).tolist()})
     line = measured_path(row.path).line

@@ -17,7 +17,8 @@ export type Starter = Schemas["StarterMessage"];
 export type Original = Schemas["OriginalMessage"];
 export type Preparation = Schemas["PreparationMessage"];
 export type SettingsLimits = Schemas["SettingsLimits"];
-export type Source = Schemas["HandSource"] | Schemas["PointsSource"] | Schemas["PathSource"];
+export type Ready = Schemas["ReadySource"];
+export type Source = Schemas["HandSource"] | Schemas["PointsSource"] | Schemas["PathSource"] | Ready;
 
 export const api = createClient<paths>({ baseUrl: "/" });
 

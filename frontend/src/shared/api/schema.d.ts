@@ -657,6 +657,40 @@ export interface paths {
         patch: operations["lines_change_line_lines__int_id__patch"];
         trace?: never;
     };
+    "/api/lines/{id}/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a line of its own of each side of a line */
+        post: operations["lines_part_line_lines__int_id__sides_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{id}/ready-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ready lines as they begin on a page */
+        get: operations["lines_ready_lines_of_pages__int_id__ready_lines_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/originals": {
         parameters: {
             query?: never;
@@ -2876,7 +2910,7 @@ export interface components {
             /** Brush Id */
             brush_id: number;
             /** Source */
-            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
+            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"] | components["schemas"]["ReadySource"];
             /**
              * Size Pct
              * @default 100
@@ -2946,6 +2980,30 @@ export interface components {
             closed: boolean;
         };
         /**
+         * ReadySource
+         * @description A ready line: its figures by name (in their units; those left out as on a page of A5), where its middle lies, and its turn.
+         */
+        ReadySource: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ready";
+            /** Shape */
+            shape: string;
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+            /** At */
+            at: number[];
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+        };
+        /**
          * PickUp
          * @description A region of a page, in mm, to be picked up as a motif.
          */
@@ -2966,7 +3024,7 @@ export interface components {
             /** Brush Id */
             brush_id: number;
             /** Source */
-            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"];
+            source: components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"] | components["schemas"]["ReadySource"];
             /** Name */
             name?: string | null;
             /**
@@ -3000,7 +3058,7 @@ export interface components {
             /** Brush Id */
             brush_id?: number | null;
             /** Source */
-            source?: (components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"]) | null;
+            source?: (components["schemas"]["HandSource"] | components["schemas"]["PointsSource"] | components["schemas"]["PathSource"] | components["schemas"]["ReadySource"]) | null;
             /** Size Pct */
             size_pct?: number | null;
             /** Ink */
@@ -3028,6 +3086,46 @@ export interface components {
              * @default
              */
             merge_key: string;
+        };
+        /** Versioned */
+        Versioned: {
+            /** Version */
+            version: number;
+        };
+        /** ReadyLines */
+        ReadyLines: {
+            /** Ready */
+            ready: components["schemas"]["ReadyLineMessage"][];
+        };
+        /**
+         * ReadyFigureMessage
+         * @description A figure of a ready line; ``value`` is what it begins with on this page.
+         */
+        ReadyFigureMessage: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ReadyLineMessage
+         * @description A ready line as it begins in the middle of a page: its figures and its path data in mm.
+         */
+        ReadyLineMessage: {
+            /** Shape */
+            shape: string;
+            /** Name */
+            name: string;
+            /** Figures */
+            figures: components["schemas"]["ReadyFigureMessage"][];
+            /** Path */
+            path: string;
         };
         /** OriginalMessage */
         OriginalMessage: {
@@ -5477,6 +5575,99 @@ export interface operations {
             };
             /** @description it was changed, or asked for again, in the meantime */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    lines_part_line_lines__int_id__sides_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Versioned"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageLines"];
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    lines_ready_lines_of_pages__int_id__ready_lines_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyLines"];
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

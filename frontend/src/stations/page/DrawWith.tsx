@@ -4,6 +4,7 @@ import { Picker } from "../../shared/ui/Picker";
 import { BrushPicture } from "./BrushPicture";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
+import { ReadyLines } from "./ReadyLines";
 import { TypedPoints } from "./TypedPoints";
 import type { Mode } from "./types";
 
@@ -13,6 +14,8 @@ export function DrawWith() {
   const mode = useDesk((desk) => desk.mode);
   const setMode = useDesk((desk) => desk.setMode);
   const setBrush = useDesk((desk) => desk.setBrush);
+  const ready = useDesk((desk) => desk.ready);
+  const showReady = useDesk((desk) => desk.showReady);
   const file = useRef<HTMLInputElement>(null);
   const say = useTrouble((s) => s.say);
   const bringIn = async (chosenFile: File | undefined): Promise<void> => {
@@ -27,7 +30,7 @@ export function DrawWith() {
   ];
   return (
     <div>
-      <div role="group" aria-label="Draw a line" className="flex items-baseline gap-4">
+      <div role="group" aria-label="Draw a line" className="flex items-baseline gap-3 whitespace-nowrap">
         <span className="text-moss">Draw</span>
         {ways.map(([way, words]) => (
           <button
@@ -47,6 +50,7 @@ export function DrawWith() {
         >
           Bring in SVG
         </button>
+        <ReadyLines open={ready} onOpen={showReady} />
         <input
           ref={file}
           type="file"

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Line } from "../../shared/api/client";
+import type { Line, Ready } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
@@ -9,6 +9,8 @@ import { useDesk } from "./desk";
 import { Dealt } from "./Dealt";
 import { Inks } from "./Inks";
 import { useLaidPage } from "./laidPage";
+import { ReadyFigures } from "./ReadyFigures";
+import { Sides } from "./Sides";
 import type { LineChanges } from "./usePage";
 
 /** What can be said of one line: its name, brush, size and ink. */
@@ -72,10 +74,11 @@ export function LineSettings({ line }: { line: Line }) {
           }
         />
       </div>
+      {line.source.kind === "ready" && <ReadyFigures line={line} source={line.source as unknown as Ready} />}
       <Inks line={line} />
       <Dealt line={line} />
       <p className="mt-1.5 min-h-[37px] text-[12.5px] text-moss" data-testid="line-figures">
-        {scene ? figures(scene) : "Hidden."}
+        {scene ? figures(scene) : "Hidden."} <Sides line={line} />
       </p>
     </section>
   );

@@ -37,11 +37,13 @@ function Laid({ workshop, data }: { workshop: Workshop; data: PageLines }) {
 
 function Desk() {
   const setMode = useDesk((desk) => desk.setMode);
+  const showReady = useDesk((desk) => desk.showReady);
   const { again } = useDealAgain(useLaidPage().chosen);
   useLetters([
     { letter: "h", words: "draw by hand", act: () => setMode("hand") },
     { letter: "d", words: "deal the chosen line again", act: again },
     { letter: "o", words: "draw by points", act: () => setMode("points") },
+    { letter: "r", words: "ready lines", act: () => showReady(true) },
     { letter: "x", words: "stop drawing", act: () => setMode(null) },
   ]);
   useFindingKeys();

@@ -17,7 +17,10 @@ interface Desk {
   finding: number | null;
   /** A place on the page to look at. */
   spot: Place | null;
+  /** Whether the ready lines are shown to choose from. */
+  ready: boolean;
   setMode: (mode: Mode) => void;
+  showReady: (ready: boolean) => void;
   choose: (id: number | null) => void;
   setBrush: (id: number) => void;
   setDraft: (draft: Draft) => void;
@@ -37,6 +40,8 @@ export const newDesk = (lines: Line[]) =>
     chosenId: lines.findLast((line) => line.visible)?.id ?? null,
     brushId: null,
     draft: null,
+    ready: false,
+    showReady: (ready) => set({ ready }),
     setMode: (mode) => set({ mode }),
     choose: (chosenId) => set({ chosenId, finding: null, spot: null }),
     setBrush: (brushId) => set({ brushId }),

@@ -11,8 +11,8 @@ export function useLineHands() {
   const gone = { onSettled: () => draft(null) };
   return {
     draft,
-    draw: (source: Source): void =>
-      changes.draw.mutate({ brush_id: brushId!, source }, { onSuccess: (line) => choose(line.id), ...gone }),
+    draw: (source: Source, name?: string): void =>
+      changes.draw.mutate({ brush_id: brushId!, source, name }, { onSuccess: (line) => choose(line.id), ...gone }),
     reshape: (line: Line, source: Source, label: string): void =>
       changes.change.mutate({ line, source: source as never, label }, gone),
     move: (line: Line, by: Place): Promise<unknown> =>

@@ -33,7 +33,10 @@ export function useLineChanges(pageId: number) {
   const remove = useChange((line: Line) =>
     kept(api.DELETE("/api/lines/{id}", { params: { path: { id: line.id }, query: { version: line.version } } })),
   );
-  return { draw, bringIn, change, remove };
+  const part = useChange((line: Line) =>
+    kept<PageLines>(api.POST("/api/lines/{id}/sides", { params: { path: { id: line.id } }, body: { version: line.version } })),
+  );
+  return { draw, bringIn, change, remove, part };
 }
 
 export type LineChanges = ReturnType<typeof useLineChanges>;

@@ -106,7 +106,40 @@ class PathSource(Message):
     d: Annotated[str, Field(min_length=1, max_length=400_000)]
 
 
-Source = Annotated[HandSource | PointsSource | PathSource, Field(discriminator="kind")]
+class ReadySource(Message):
+    """A ready line: its figures by name (in their units; those left out as on a page of A5), where its middle lies, and its turn."""
+
+    kind: Literal["ready"]
+    shape: Annotated[str, Field(max_length=40)]
+    figures: Annotated[dict[str, Finite], Field(max_length=8)]
+    at: Point
+    turn_deg: Annotated[Finite, Field(ge=-3600, le=3600)] = 0.0
+
+
+class ReadyFigureMessage(Message):
+    """A figure of a ready line; ``value`` is what it begins with on this page."""
+
+    name: str
+    unit: str
+    least: float
+    most: float
+    value: float
+
+
+class ReadyLineMessage(Message):
+    """A ready line as it begins in the middle of a page: its figures and its path data in mm."""
+
+    shape: str
+    name: str
+    figures: list[ReadyFigureMessage]
+    path: str
+
+
+class ReadyLines(Message):
+    ready: list[ReadyLineMessage]
+
+
+Source = Annotated[HandSource | PointsSource | PathSource | ReadySource, Field(discriminator="kind")]
 
 
 class LineMessage(Message):

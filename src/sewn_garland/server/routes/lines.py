@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from flask import Response
 
+from ...core.making.ready_lines import READY
 from ...workshop import lines
 from ...workshop.rows import row_of
 from ..access import sent, store
-from ..messages.base import IdPath, VersionQuery
-from ..messages.pages import LineChange, LineMessage, LinesFile, NewLine, PageLines
+from ..messages.base import IdPath, Versioned, VersionQuery
+from ..messages.pages import LineChange, LineMessage, LinesFile, NewLine, PageLines, ReadyLines
 from ..resource import Resource
-from ..views.pages import line_message, page_lines
+from ..views.pages import line_message, page_lines, ready_message
 
 api = Resource("lines", __name__)
 
@@ -42,6 +43,20 @@ def change_line(path: IdPath, body: LineChange):
             to_place=body.to_place, cure=body.cure, on_copy=body.on_copy, label=body.label, merge_key=body.merge_key,
         )  # fmt: skip
         return sent(line_message(row))
+
+
+@api.post("/lines/<int:id>/sides", responses={201: PageLines}, summary="Make a line of its own of each side of a line")
+def part_line(path: IdPath, body: Versioned):
+    with store().writing() as session:
+        kept = lines.split_at_corners(session, path.id, body.version)
+        return sent(page_lines(row_of(session, "page", kept[0].page_id), kept), 201)
+
+
+@api.get("/pages/<int:id>/ready-lines", responses={200: ReadyLines}, summary="The ready lines as they begin on a page")
+def ready_lines_of(path: IdPath):
+    with store().reading() as session:
+        page = row_of(session, "page", path.id)
+    return sent(ReadyLines(ready=[ready_message(shape, page) for shape in READY]))
 
 
 @api.delete("/lines/<int:id>", summary="Delete a line")

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ...core.making.ready_lines import READY, begun, path_of
 from ...core.maths.colour import contrast_of, rgb_from_hex
 from ...store import tables
 from ...workshop.grounds import colours_of, place_of
-from ..messages.pages import LineMessage, PageLines, PageMessage
+from ..messages.pages import LineMessage, PageLines, PageMessage, ReadyFigureMessage, ReadyLineMessage
 
 
 def page_message(row: tables.Page) -> PageMessage:
@@ -26,6 +27,14 @@ def _contrast(ink: str, ground: str) -> float:
 def line_message(row: tables.Line) -> LineMessage:
     """Return a line's message."""
     return LineMessage.model_validate(row.model_dump(exclude={"seed"}))
+
+
+def ready_message(shape: str, page: tables.Page) -> ReadyLineMessage:
+    """Return a ready line's message as it begins in the middle of a page."""
+    begins, ready = begun(shape, page.width_mm, page.height_mm), READY[shape]
+    figures = [ReadyFigureMessage(name=f.name, unit=f.unit, least=f.least, most=f.most, value=begins[f.name]) for f in ready.figures]
+    path = path_of(shape, begins, (page.width_mm / 2, page.height_mm / 2))
+    return ReadyLineMessage(shape=shape, name=ready.name, figures=figures, path=path)
 
 
 def page_lines(page: tables.Page, lines: Sequence[tables.Line]) -> PageLines:

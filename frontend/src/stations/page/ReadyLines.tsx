@@ -1,0 +1,67 @@
+import { useQuery } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { api, kept } from "../../shared/api/client";
+import { stepThrough } from "../../shared/ui/keys";
+import { useLaidPage } from "./laidPage";
+import { useLineHands } from "./useLineHands";
+
+const COLUMNS = 4;
+
+/** Lines that are ready to be laid: pressed, one lies in the middle of the page and its figures are live. */
+export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const { page, lines, brushId } = useLaidPage();
+  const { draw } = useLineHands();
+  const size = `${page.width_mm} ${page.height_mm}`;
+  const { data } = useQuery({
+    queryKey: ["ready lines", page.id, size],
+    queryFn: () => kept(api.GET("/api/pages/{id}/ready-lines", { params: { path: { id: page.id } } })),
+    enabled: open,
+  });
+  const [first, setFirst] = useState<HTMLElement | null>(null);
+  return (
+    <Popover.Root open={open} onOpenChange={onOpen}>
+      <Popover.Trigger
+        disabled={!brushId}
+        className="border-b-2 border-loden pb-px font-semibold aria-expanded:border-madder disabled:text-moss"
+      >
+        Ready
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="Ready lines"
+          className="z-30 w-[330px] border border-rule bg-work p-3 shadow-sm"
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            first?.focus();
+          }}
+        >
+          <ul className="grid grid-cols-4 gap-1.5" onKeyDown={(event) => stepThrough(event, COLUMNS)}>
+            {data?.ready.map(({ shape, name, figures, path }, i) => (
+              <li key={shape}>
+                <button
+                  ref={i ? undefined : setFirst}
+                  className="block w-full border border-rule p-1 text-[12.5px] hover:border-loden"
+                  onClick={() => {
+                    const at = [page.width_mm / 2, page.height_mm / 2];
+                    const own = Object.fromEntries(figures.map((figure) => [figure.name, figure.value]));
+                    draw({ kind: "ready", shape, figures: own, at, turn_deg: 0 }, `${name} ${lines.length + 1}`);
+                    onOpen(false);
+                  }}
+                >
+                  <svg viewBox={`0 0 ${size}`} aria-hidden className="mx-auto block h-[46px] w-[62px]">
+                    <path d={path} fill="none" stroke="var(--color-madder)" strokeWidth="1.6" vectorEffect="non-scaling-stroke" />
+                  </svg>
+                  {name}
+                </button>
+              </li>
+            ))}
+          </ul>
+          <p className="mt-2 text-[12px] text-moss">It lies in the middle of the page; its figures stay live below.</p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
