@@ -50,7 +50,7 @@ def test_draws_a_line_by_hand_and_the_stitches_follow_it(app):
     expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()
     line = lines(app, page)[-1]
     assert line["name"] == "Line 10"
-    assert 8 < len(line["source"]["points"]) < 40
+    assert 8 < len(line["source"]["points"]) <= 40
     expect(page.get_by_test_id("line-figures")).to_contain_text(re.compile(r"^2[3-6] pieces every 11\.\d\d mm"))
     straight_length = sum(math.dist(a, b) for a, b in pairwise(WAVE))
     expect(page.get_by_label("Bend strip")).to_contain_text(re.compile(rf"Line 10: {str(straight_length)[:2]}\d\.\d mm"))
@@ -271,3 +271,34 @@ def test_a_border_lies_inset_from_the_page_and_each_side_becomes_a_line_of_its_o
         page.keyboard.press(key)
     expect(page.get_by_role("textbox", name="Name of the line")).to_have_value(re.compile("^Swag"))
     expect(figures.get_by_role("textbox", name="Sag")).to_be_visible()
+
+
+def test_a_hand_s_line_is_smoothed_by_a_number_that_can_be_changed_afterwards(app):
+    page = app.open("#/page/4")
+    page.get_by_role("button", name="By hand").click()
+    zigzag = [(60 + 4 * k, 60 + 2.5 * (-1) ** k) for k in range(40)]
+    pull(page, zigzag)
+    field = page.get_by_role("textbox", name="Smoothing of the hand")
+    expect(field).to_have_value("35")
+    calm(page)
+
+    def swing():
+        path = app.state(page, "/api/pages/4")["lines"][-1]["path"]
+        y = np.array(re.findall(r"-?[\d.]+ (-?[\d.]+)", path), float)
+        return y.max() - y.min()
+
+    field.fill("0")
+    field.press("Enter")
+    expect(page.get_by_role("button", name=re.compile("^Undo: smoothing of Line 2 to 0 %"))).to_be_visible()
+    calm(page)
+    as_drawn = swing()
+    field.fill("100")
+    field.press("Enter")
+    expect(page.get_by_role("button", name=re.compile("^Undo: smoothing of Line 2 to 100 %"))).to_be_visible()
+    calm(page)
+    assert as_drawn > 4.5
+    assert swing() < 0.5 * as_drawn
+    page.get_by_role("button", name="By hand").click()
+    page.get_by_role("button", name=re.compile("^Point 1, ")).focus()
+    page.keyboard.press("ArrowDown")  # once a point is set by hand, the stroke is no longer what the line is
+    expect(field).to_have_count(0)

@@ -14,6 +14,7 @@ from ..core.errors import InputError
 from ..core.making import ready_lines
 from ..core.measuring.arc_length import measure
 from ..core.measuring.changing import changed_line, sides_of
+from ..core.measuring.hand import STANDARD_PCT, knots_of_hand
 from ..core.measuring.smoothing import line_from_hand, line_from_points
 from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
 from ..core.values.line import Line, MeasuredLine
@@ -40,12 +41,14 @@ def line_from_source(source: dict) -> Line:
         return line_from_path_data(_path_of_ready(source), where="the line")
     points = np.array(source["points"], float)
     if source["kind"] == "hand":
-        return line_from_hand(points, straight=source["straight"], closed=source.get("closed", False))
+        if source["straight"]:
+            return line_from_hand(points, straight=True)
+        return line_from_points(*_knots_of(source), closed=source.get("closed", False))
     return line_from_points(points, np.array(source["flowing"], bool), closed=source.get("closed", False))
 
 
 def kept_source(source: dict) -> tuple[dict, str]:
-    """Return what is kept of a source, and the path it gives. A hand's stroke is kept as points."""
+    """Return what is kept of a source, and the path it gives. A hand's stroke is kept as points, with what the hand gave beside them."""
     line = line_from_source(source)
     if source["kind"] == "path":
         return source, source["d"]
@@ -55,10 +58,22 @@ def kept_source(source: dict) -> tuple[dict, str]:
         return source, path_data_from_line(line)
     if not len(line.coeffs):
         raise InputError("the line has no length; draw a little further")
-    ends = [] if line.closed else [line.coeffs[-1].sum(axis=0)]
-    knots = np.vstack([line.coeffs[:, 0], *ends]).round(4)
-    kept = {"kind": "points", "points": knots.tolist(), "flowing": [len(knots) > 2] * len(knots), "closed": line.closed}
+    if source["straight"]:
+        ends = np.array(source["points"], float)[[0, -1]]
+        kept = {"kind": "points", "points": ends.round(4).tolist(), "flowing": [False, False], "closed": False}
+        return kept, path_data_from_line(line_from_source(kept))
+    knots, flowing = _knots_of(source)
+    stroke = {key: source.get(key) for key in ("points", "times", "smooth_pct")}
+    kept = {"kind": "points", "points": knots.round(4).tolist(), "flowing": flowing.tolist(), "closed": line.closed, "stroke": stroke}
     return kept, path_data_from_line(line_from_source(kept))
+
+
+def _knots_of(source: dict) -> tuple[np.ndarray, np.ndarray]:
+    times = source.get("times")
+    return knots_of_hand(
+        np.array(source["points"], float), None if times is None else np.array(times, float),
+        smooth_pct=source.get("smooth_pct", STANDARD_PCT), closed=source.get("closed", False),
+    )  # fmt: skip
 
 
 def _path_of_ready(source: dict) -> str:
@@ -219,7 +234,9 @@ def _moved(row: tables.Line, by: np.ndarray) -> tuple[dict, str]:
     if row.source.get("kind") == "ready":
         return kept_source(row.source | {"at": (np.array(row.source["at"]) + by).tolist()})
     if row.source.get("kind") == "points":
-        return kept_source(row.source | {"points": (np.array(row.source["points"]) + by).tolist()})
+        stroke = row.source.get("stroke")
+        moved = {"stroke": stroke | {"points": (np.array(stroke["points"]) + by).tolist()}} if stroke else {}
+        return kept_source(row.source | {"points": (np.array(row.source["points"]) + by).tolist()} | moved)
     line = measured_path(row.path).line
     coeffs = line.coeffs.copy()
     coeffs[:, 0] += by

@@ -2925,7 +2925,8 @@ export interface components {
         };
         /**
          * HandSource
-         * @description A stroke as the hand drew it, ``closed`` where it came back to its start; kept smoothed, as points.
+         * @description A stroke as the hand drew it, ``closed`` where it came back to its start, ``times`` (ms) when it was where; kept smoothed, as
+         *     points, with the stroke beside them.
          */
         HandSource: {
             /**
@@ -2935,6 +2936,13 @@ export interface components {
             kind: "hand";
             /** Points */
             points: number[][];
+            /** Times */
+            times?: number[] | null;
+            /**
+             * Smooth Pct
+             * @default 35
+             */
+            smooth_pct: number;
             /**
              * Straight
              * @default false
@@ -2978,6 +2986,7 @@ export interface components {
              * @default false
              */
             closed: boolean;
+            stroke?: components["schemas"]["Stroke"] | null;
         };
         /**
          * ReadySource
@@ -3002,6 +3011,18 @@ export interface components {
              * @default 0
              */
             turn_deg: number;
+        };
+        /**
+         * Stroke
+         * @description What the hand gave for a line that is kept as points, and how much it was smoothed.
+         */
+        Stroke: {
+            /** Points */
+            points: number[][];
+            /** Times */
+            times?: number[] | null;
+            /** Smooth Pct */
+            smooth_pct: number;
         };
         /**
          * PickUp

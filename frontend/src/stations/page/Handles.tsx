@@ -8,6 +8,7 @@ interface PointsOf {
   points: [number, number][];
   flowing: boolean[];
   closed: boolean;
+  stroke?: object | null;
 }
 
 interface Props {
@@ -30,7 +31,8 @@ export function Handles({ line, view, toSheet }: Props) {
   });
   const keep = (next: PointsOf, label: string): void => {
     setMoving(null);
-    reshape(line, next as unknown as Source, `${label} of ${line.name}`);
+    // its points are no longer the hand's
+    reshape(line, { ...next, stroke: null } as unknown as Source, `${label} of ${line.name}`);
   };
   const turn = (i: number): void =>
     keep(

@@ -11,6 +11,7 @@ import { Inks } from "./Inks";
 import { useLaidPage } from "./laidPage";
 import { ReadyFigures } from "./ReadyFigures";
 import { Sides } from "./Sides";
+import { Smoothing } from "./Smoothing";
 import type { LineChanges } from "./usePage";
 
 /** What can be said of one line: its name, brush, size and ink. */
@@ -74,6 +75,7 @@ export function LineSettings({ line }: { line: Line }) {
           }
         />
       </div>
+      <Smoothing line={line} />
       {line.source.kind === "ready" && <ReadyFigures line={line} source={line.source as unknown as Ready} />}
       <Inks line={line} />
       <Dealt line={line} />

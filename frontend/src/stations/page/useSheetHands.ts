@@ -35,13 +35,15 @@ export function useSheetHands({ view, setView, scenes, motifOf, at, byPoints, se
 
   const reach = (event: React.PointerEvent): Reach => {
     const events = event.nativeEvent.getCoalescedEvents?.() ?? [];
-    const along = (events.length ? events : [event.nativeEvent]).map(at);
-    return { client: [event.clientX, event.clientY], mm: at(event), along, straight: event.shiftKey };
+    const all = events.length ? events : [event.nativeEvent];
+    const times = all.map(({ timeStamp }) => timeStamp);
+    return { client: [event.clientX, event.clientY], mm: at(event), along: all.map(at), times, straight: event.shiftKey };
   };
   /** What a press takes hold of; nothing where it sets a point. */
   const taken = (event: React.PointerEvent, from: Place): Held | null => {
     if (event.button === 1 || event.altKey) return pan(from, view, setView);
-    if (mode && brushId) return mode === "hand" ? byHand(at(event), view.scale, closing, draft, draw) : null;
+    if (mode && brushId)
+      return mode === "hand" ? byHand({ place: at(event), time: event.timeStamp }, view.scale, closing, draft, draw) : null;
     const line = lines.find((each) => each.id === lineAt(at(event), scenes, motifOf, view.scale));
     choose(line?.id ?? null);
     if (!line) return pan(from, view, setView);

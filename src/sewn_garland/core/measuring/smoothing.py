@@ -24,7 +24,7 @@ def line_from_points(points: np.ndarray, flowing: np.ndarray, *, closed: bool = 
     Stretches of flowing points are cubic splines of continuous curvature. Coincident
     neighbours are dropped; fewer than two points left give a line without extent.
     """
-    points, flowing = _distinct(np.asarray(points, float), np.asarray(flowing, bool), closed)
+    points, flowing = distinct(np.asarray(points, float), np.asarray(flowing, bool), closed)
     if len(points) < 2:
         return Line(np.zeros((0, 4, 2)), np.zeros(0, bool), False, points[0] if len(points) else np.zeros(2))
     if closed and len(points) > 2:
@@ -48,7 +48,7 @@ def line_from_hand(points: np.ndarray, *, straight: bool = False, closed: bool =
     ``straight`` keeps only its ends, ``closed`` goes on from its last point to its first. Fewer than two distinct points give a line
     without extent.
     """
-    points, _ = _distinct(np.asarray(points, float), np.ones(len(points), bool), False)
+    points, _ = distinct(np.asarray(points, float), np.ones(len(points), bool), False)
     if len(points) < 2 or straight:
         ends = points[[0, -1]] if len(points) else np.zeros((0, 2))
         return line_from_points(ends, np.zeros(len(ends), bool))
@@ -59,7 +59,7 @@ def line_from_hand(points: np.ndarray, *, straight: bool = False, closed: bool =
     even = np.linspace(0.0, along[-1], n, endpoint=not closed)
     dense = np.stack([np.interp(even, along, points[:, i]) for i in range(2)], axis=1)
     smooth = _filtered(dense, HAND_SMOOTHING_MM / (along[-1] / (n - 1)), closed=closed)
-    return _fewest_knots(smooth, closed=closed)
+    return fewest_knots(smooth, closed=closed)
 
 
 def smoothed(measured: MeasuredLine, over_mm: float) -> Line:
@@ -97,7 +97,8 @@ def scaled(line: Line, factor: float) -> Line:
     return replace(line, coeffs=coeffs)
 
 
-def _distinct(points: np.ndarray, flowing: np.ndarray, closed: bool) -> tuple[np.ndarray, np.ndarray]:
+def distinct(points: np.ndarray, flowing: np.ndarray, closed: bool) -> tuple[np.ndarray, np.ndarray]:
+    """Return points (n, 2) without those that lie on the one before, and what (n,) goes with them; raises InputError for NaN."""
     points = points.reshape(-1, 2)
     if not np.isfinite(points).all():
         raise InputError("a point of the line is not a finite number")
@@ -137,7 +138,7 @@ def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     return out
 
 
-def _fewest_knots(dense: np.ndarray, *, closed: bool) -> Line:
+def fewest_knots(dense: np.ndarray, *, closed: bool) -> Line:
     """Pass a spline through as few of the dense points (n, 2) as stay within tolerance of all, round and round where ``closed``."""
     n = len(dense)
     count = 4

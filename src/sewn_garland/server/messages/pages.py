@@ -75,13 +75,30 @@ class PageChange(Versioned):
     palette: Annotated[list[PaletteInk], Field(max_length=64)] | None = None
 
 
+SmoothPct = Annotated[Finite, Field(ge=0, le=100)]
+StrokePoints = Annotated[list[Point], Field(min_length=1, max_length=20_000)]
+StrokeTimes = Annotated[list[Finite], Field(max_length=20_000)]
+
+
 class HandSource(Message):
-    """A stroke as the hand drew it, ``closed`` where it came back to its start; kept smoothed, as points."""
+    """A stroke as the hand drew it, ``closed`` where it came back to its start, ``times`` (ms) when it was where; kept smoothed, as
+    points, with the stroke beside them.
+    """
 
     kind: Literal["hand"]
-    points: Annotated[list[Point], Field(min_length=1, max_length=20_000)]
+    points: StrokePoints
+    times: StrokeTimes | None = None
+    smooth_pct: SmoothPct = 35.0
     straight: bool = False
     closed: bool = False
+
+
+class Stroke(Message):
+    """What the hand gave for a line that is kept as points, and how much it was smoothed."""
+
+    points: StrokePoints
+    times: StrokeTimes | None = None
+    smooth_pct: SmoothPct
 
 
 class PointsSource(Message):
@@ -91,6 +108,7 @@ class PointsSource(Message):
     points: Annotated[list[Point], Field(min_length=1, max_length=MOST_POINTS)]
     flowing: Annotated[list[bool], Field(max_length=MOST_POINTS)]
     closed: bool = False
+    stroke: Stroke | None = None
 
     @model_validator(mode="after")
     def _as_many(self) -> PointsSource:

@@ -2,6 +2,7 @@ import type { Source } from "../../../shared/api/client";
 import { apart, type Draft, type Held, type Place } from "./held";
 
 const APART_PX = 1.5; // points closer than this say nothing of the hand
+const STANDARD = 35; // per cent of smoothing; common practice: an ordinary hand comes out without its tremor
 const LEAST_ROUND = 3; // times as far as it closes from; a shorter way goes round nothing
 
 /**
@@ -9,26 +10,28 @@ const LEAST_ROUND = 3; // times as far as it closes from; a shorter way goes rou
  * closes.
  */
 export function byHand(
-  from: Place,
+  { place: from, time: begun }: { place: Place; time: number },
   scale: number,
   closing: number,
   onDraft: (draft: Draft) => void,
   onDraw: (source: Source) => void,
 ): Held {
   const points = [from];
+  const times = [0];
   let way = 0;
   const source = (straight: boolean): Source => {
     const closed = !straight && way > LEAST_ROUND * closing && apart(points[points.length - 1], from) <= closing;
-    return { kind: "hand", points: [...points], straight, closed };
+    return { kind: "hand", points: [...points], times: [...times], smooth_pct: STANDARD, straight, closed };
   };
   return {
-    move: ({ along, straight }) => {
-      for (const place of along) {
+    move: ({ along, times: when, straight }) => {
+      along.forEach((place, i) => {
         const step = apart(place, points[points.length - 1]);
-        if (step * scale < APART_PX) continue;
+        if (step * scale < APART_PX) return;
         way += step;
         points.push(place);
-      }
+        times.push(Math.max(times[times.length - 1], Math.round((when[i] - begun) * 10) / 10));
+      });
       if (points.length > 1) onDraft({ line_id: null, source: source(straight) });
     },
     up: ({ straight }) => (points.length > 1 ? onDraw(source(straight)) : onDraft(null)),

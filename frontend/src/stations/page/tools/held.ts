@@ -6,8 +6,9 @@ export type Place = [number, number];
 export interface Reach {
   client: Place;
   mm: Place;
-  /** Every place in mm since the last frame, the last one too. */
+  /** Every place in mm since the last frame, the last one too, and when the pointer was there, ms. */
   along: Place[];
+  times: number[];
   /** Whether the line that is drawn is to be straight. */
   straight: boolean;
 }

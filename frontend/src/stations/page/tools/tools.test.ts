@@ -10,8 +10,10 @@ const reach = (client: Place, mm: Place = client, along: Place[] = [mm], straigh
   client,
   mm,
   along,
+  times: along.map((_, i) => 8 * (i + 1)),
   straight,
 });
+const start = (place: Place) => ({ place, time: 0 });
 
 test("the sheet follows the pointer from where it was", () => {
   const setView = vi.fn();
@@ -41,12 +43,19 @@ test("a press on a line moves nothing", () => {
 
 test("a line by hand takes every place that is far enough from the one before", () => {
   const [onDraft, onDraw] = [vi.fn(), vi.fn<(source: Source) => void>()];
-  const held = byHand([0, 0], 10, 2, onDraft, onDraw);
+  const held = byHand(start([0, 0]), 10, 2, onDraft, onDraw);
   held.move(reach([0, 0], [1, 0], [[0.05, 0], [0.5, 0], [0.6, 0], [1, 0]])); // prettier-ignore
   held.up(reach([0, 0], [1, 0], [[1, 0]], true));
   expect(onDraft).toHaveBeenCalledOnce();
   const points = [[0, 0], [0.5, 0], [1, 0]]; // prettier-ignore
-  expect(onDraw).toHaveBeenCalledExactlyOnceWith({ kind: "hand", points, straight: true, closed: false });
+  expect(onDraw).toHaveBeenCalledExactlyOnceWith({
+    kind: "hand",
+    points,
+    times: [0, 16, 32],
+    smooth_pct: 35,
+    straight: true,
+    closed: false,
+  });
 });
 
 test("a line by hand that comes back to its start closes, let go outside it stays open", () => {
@@ -58,7 +67,7 @@ test("a line by hand that comes back to its start closes, let go outside it stay
   ] as const) {
     // prettier-ignore
     const onDraw = vi.fn<(source: Source) => void>();
-    const held = byHand([0, 0], 10, 2, vi.fn(), onDraw);
+    const held = byHand(start([0, 0]), 10, 2, vi.fn(), onDraw);
     for (const place of way) held.move(reach([0, 0], place as Place, [place as Place]));
     held.up(reach([0, 0]));
     expect(onDraw.mock.calls[0][0]).toMatchObject({ kind: "hand", closed });
@@ -67,7 +76,7 @@ test("a line by hand that comes back to its start closes, let go outside it stay
 
 test("a press by hand that goes nowhere draws nothing", () => {
   const [onDraft, onDraw] = [vi.fn(), vi.fn()];
-  byHand([3, 3], 10, 2, onDraft, onDraw).up(reach([0, 0]));
+  byHand(start([3, 3]), 10, 2, onDraft, onDraw).up(reach([0, 0]));
   expect(onDraw).not.toHaveBeenCalled();
   expect(onDraft).toHaveBeenCalledExactlyOnceWith(null);
 });

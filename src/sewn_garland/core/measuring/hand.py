@@ -1,0 +1,191 @@
+"""Fit a hand's stroke: its tremor is taken out by the time it was drawn in, the corners that were meant stay.
+
+A hand trembles at 8 to 12 Hz (from memory: physiological tremor) and draws at a few; so a stroke is smoothed as a signal in time, by
+the penalised least squares of Whittaker (1923) and Henderson with third differences, which lets f pass by 1 / (1 + (f/f0)^6).
+"""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+import numpy as np
+import scipy
+
+from ..errors import InputError
+from ..values.line import Line
+from .smoothing import distinct, fewest_knots, line_from_points
+
+STANDARD_PCT, STANDARD_HZ, SMOOTHEST_HZ = 35.0, 5.0, 1.0  # chosen: at 35 % a sixteenth of 8 Hz is left, at 100 % what is slower than 1 Hz
+STEP_S = 0.008  # chosen: a mouse tells of itself as often
+UNTIMED_S = 1 / 60  # between points without times; chosen: a screen's frame
+MOST_SAMPLES = 8_000
+# about a corner of a stroke whose tremor is out, how far it is looked at and close by (mm), and by how much it turns at least (°);
+# chosen: a bend of a radius of 5 mm or more turns less than CORNER_SHARE of that close by, a corner more
+LOOKS = ((12.0, 4.0, 50.0), (6.0, 2.0, 70.0))
+CORNER_SHARE, LOOKED_AT_PCT = 0.55, 30.0
+MOST_CORNERS = 200  # chosen: a stroke of more has none that was meant
+LEAST_SIDE_MM = 3.0  # between corners
+SIDE_MM, STRAIGHT_MM, MOST_AWAY_MM = (2.5, 18.0), 0.15, 2.0  # of what tells where a corner was meant; chosen
+PINNED = 1e8  # the weight of a sample that stays
+
+
+def line_of_hand(points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, closed: bool = False) -> Line:
+    """Return the line of a stroke as ``knots_of_hand`` fits it."""
+    return line_from_points(*knots_of_hand(points, times_ms, smooth_pct=smooth_pct, closed=closed), closed=closed)
+
+
+def knots_of_hand(
+    points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, closed: bool = False
+) -> tuple[np.ndarray, np.ndarray]:
+    """Return few points (k, 2) that a stroke (n, 2) mm passes, and which (k,) it flows through; at the others it has a corner.
+
+    ``times_ms`` (n,) say when it was where, evenly where they are None; ``smooth_pct`` is 0, as it was drawn, to 100. Fewer than two
+    distinct points come back as they are. Raises InputError for times that run backwards.
+    """
+    points = np.asarray(points, float).reshape(-1, 2)
+    times = UNTIMED_S * np.arange(len(points)) if times_ms is None else np.asarray(times_ms, float) / 1000
+    if len(times) != len(points) or not np.isfinite(times).all() or (np.diff(times) < 0).any():
+        raise InputError("the times of a stroke must be as many as its points, one after the other")
+    kept, _ = distinct(points, np.ones(len(points), bool), False)
+    if len(kept) < 3:
+        return kept, np.ones(len(kept), bool)
+    even, step = _evenly(points, times)
+    even = np.vstack([even, even[:1]]) if closed else even
+    corners, strength = _corners(_smooth(even, _strength(LOOKED_AT_PCT, step))), _strength(smooth_pct, step)
+    if closed and len(corners):
+        even = np.roll(even[:-1], -corners[0], axis=0)
+        even, corners = np.vstack([even, even[:1]]), corners[1:] - corners[0]
+    elif closed:
+        return _fitted(_round(even[:-1], strength), closed=True)
+    ends = np.concatenate([[0], corners, [len(even) - 1]])
+    stretches = _joined([_smooth(even[a : b + 1], strength) for a, b in pairwise(ends)], even, ends, strength, closed=closed)
+    parts = [_fitted(stretch)[0] for stretch in stretches]
+    knots = np.vstack([parts[0][:1], *(part[1:] for part in parts)])
+    flowing = np.ones(len(knots), bool)
+    flowing[np.cumsum([len(part) - 1 for part in parts])[:-1]] = False
+    if closed:  # it begins at a corner, and its last point is its first
+        knots, flowing = knots[:-1], np.append(False, flowing[1:-1])
+    return knots, flowing if len(knots) > 2 else np.zeros(len(knots), bool)
+
+
+def _evenly(points: np.ndarray, times: np.ndarray) -> tuple[np.ndarray, float]:
+    """Return a stroke's places (m, 2) at even steps in time, and the step in seconds."""
+    forward = np.append(True, np.diff(times) > 0)
+    points, times = points[forward], times[forward]
+    spent = max(times[-1] - times[0], STEP_S)
+    count = int(np.clip(round(spent / STEP_S) + 1, min(8, 2 * len(points)), MOST_SAMPLES))
+    at = np.linspace(times[0], times[-1], count)
+    return np.stack([np.interp(at, times, points[:, i]) for i in range(2)], axis=1), spent / max(count - 1, 1)
+
+
+def _strength(smooth_pct: float, step: float) -> float:
+    """Return the weight of third differences that lets half of the cut-off pass."""
+    if smooth_pct <= 0:
+        return 0.0
+    beyond = max(smooth_pct - STANDARD_PCT, 0) / (100 - STANDARD_PCT)
+    cut_hz = STANDARD_HZ * (STANDARD_PCT / smooth_pct if smooth_pct < STANDARD_PCT else (SMOOTHEST_HZ / STANDARD_HZ) ** beyond)
+    return float((2 * np.sin(np.pi * min(cut_hz * step, 0.5))) ** -6)
+
+
+def _smooth(z: np.ndarray, strength: float, pinned: tuple[bool, bool] = (False, False)) -> np.ndarray:
+    """Return samples (n, 2) smoothed; the first and last stay where they are pinned."""
+    n = len(z)
+    if n < 4 or strength <= 0:
+        return z
+    weight = np.ones(n)
+    weight[[0, -1]] = np.where(pinned, PINNED * max(1.0, strength), 1.0)
+    third = scipy.sparse.diags_array([-1.0, 3.0, -3.0, 1.0], offsets=[0, 1, 2, 3], shape=(n - 3, n))
+    squared = (third.T @ third).todia()
+    bands = np.zeros((4, n))
+    for k in range(4):
+        bands[k, : n - k] = strength * squared.diagonal(-k)
+    bands[0] += weight
+    return scipy.linalg.solveh_banded(bands, weight[:, None] * z, lower=True)
+
+
+def _round(ring: np.ndarray, strength: float) -> np.ndarray:
+    """Return a closed stroke's samples smoothed round and round."""
+    return _smooth(np.vstack([ring, ring, ring]), strength)[len(ring) : 2 * len(ring)]
+
+
+def _joined(stretches: list[np.ndarray], even: np.ndarray, ends: np.ndarray, strength: float, *, closed: bool) -> list[np.ndarray]:
+    """Return stretches smoothed once more so that they meet at their corners; a line that does not close begins and ends as it comes
+    out.
+    """
+    meet = [_meeting(one, other) for one, other in pairwise(stretches)]
+    around = [_meeting(stretches[-1], stretches[0])] if closed else []
+    begins, stops = [*(around or [None]), *meet], [*meet, *(around or [None])]
+    out = []
+    for (a, b), begin, end in zip(pairwise(ends), begins, stops, strict=True):
+        own = even[a : b + 1].copy()
+        for place, corner in ((0, begin), (-1, end)):
+            own[place] = own[place] if corner is None else corner
+        own = _smooth(own, strength, (begin is not None, end is not None))
+        for place, corner in ((0, begin), (-1, end)):
+            own[place] = own[place] if corner is None else corner  # to the last digit, for the next begins there
+        out.append(own)
+    return out
+
+
+def _meeting(one: np.ndarray, other: np.ndarray) -> np.ndarray:
+    """Return where two smoothed stretches meet: where their sides cross, as far as these are straight, else half-way between their ends."""
+    half_way = (one[-1] + other[0]) / 2
+    into, out = _side(one[::-1]), _side(other)
+    if into is None or out is None:
+        return half_way
+    (p, u), (q, v) = into, out
+    across = u[0] * v[1] - u[1] * v[0]
+    if abs(across) < 0.3:  # of sides that are all but in line
+        return half_way
+    met = p + u * ((q - p)[0] * v[1] - (q - p)[1] * v[0]) / across
+    return met if np.hypot(*(met - half_way)) < MOST_AWAY_MM else half_way
+
+
+def _side(stretch: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
+    """Return the middle and the direction of a stretch near its start, None where it is not straight there."""
+    away = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(stretch, axis=0).T))])
+    near = stretch[(away >= SIDE_MM[0]) & (away <= min(SIDE_MM[1], 0.6 * away[-1]))]
+    if len(near) < 4:
+        return None
+    middle = near.mean(axis=0)
+    _, spread, ways = np.linalg.svd(near - middle, full_matrices=False)
+    return (middle, ways[0]) if spread[1] / np.sqrt(len(near)) < STRAIGHT_MM else None
+
+
+def _fitted(samples: np.ndarray, *, closed: bool = False) -> tuple[np.ndarray, np.ndarray]:
+    """Return few points that a curve passes which stays close to all samples."""
+    apart, _ = distinct(samples, np.ones(len(samples), bool), closed)
+    if len(apart) < 3:
+        return apart, np.ones(len(apart), bool)
+    line = fewest_knots(apart, closed=closed)
+    ends = [] if line.closed else [line.coeffs[-1].sum(axis=0)]
+    knots = np.vstack([line.coeffs[:, 0], *ends])
+    return knots, np.ones(len(knots), bool)
+
+
+def _corners(path: np.ndarray) -> np.ndarray:
+    """Return the samples (c,) at which a path (n, 2) has a corner: it turns as much close by as further about, and much.
+
+    Long sides tell of it beyond the tremor, short ones as they can.
+    """
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(path, axis=0).T))])
+    out: list[int] = []
+    for far, close, least in LOOKS:
+        if along[-1] < 2 * far:
+            continue
+        wide, near = _turns(path, along, far), _turns(path, along, close)
+        candidates = np.flatnonzero((wide >= least) & (near >= CORNER_SHARE * wide) & (along > close) & (along < along[-1] - close))
+        for sample in candidates[np.argsort(-near[candidates], kind="stable")].tolist():
+            if all(abs(along[sample] - along[other]) >= close + LEAST_SIDE_MM for other in out):
+                out.append(sample)
+            if len(out) > MOST_CORNERS:
+                return np.zeros(0, int)
+    return np.array(sorted(out), int)
+
+
+def _turns(path: np.ndarray, along: np.ndarray, reach: float) -> np.ndarray:
+    """Return by how many degrees (n,) a path turns from the way that leads to each sample over ``reach`` mm to the way on."""
+    before, after = (np.stack([np.interp(along + by, along, path[:, i]) for i in range(2)], axis=1) for by in (-reach, reach))
+    into, out = path - before, after - path
+    angle = np.arctan2(into[:, 0] * out[:, 1] - into[:, 1] * out[:, 0], (into * out).sum(axis=1))
+    return np.degrees(np.abs(angle))
