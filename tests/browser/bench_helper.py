@@ -33,6 +33,24 @@ def plain(figure: str) -> str:
     return f"{float(figure):.2f}".rstrip("0").rstrip(".")
 
 
+def asked(page: Page, question: str) -> None:
+    """Open a question of the Repeat station."""
+    page.get_by_role("button", name=question).click()
+
+
+def typed(page: Page, field: str, value: object) -> None:
+    """Type a figure into a field, and wait until it is kept."""
+    page.get_by_label(field, exact=True).fill(str(value))
+    page.get_by_label(field, exact=True).press("Enter")
+    kept(page)
+
+
+def kept(page: Page) -> None:
+    """Wait until what was done is kept."""
+    expect(page.get_by_text("All changes kept")).to_be_visible()
+    calm(page)
+
+
 class Bench:
     """The open motif: the station's fields, and the bench in mm."""
 

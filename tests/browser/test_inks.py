@@ -8,7 +8,7 @@ import re
 
 import numpy as np
 import pytest
-from bench_helper import calm
+from bench_helper import asked, calm, kept, typed
 from coloraide import Color
 from PIL import Image
 from playwright.sync_api import expect
@@ -19,11 +19,6 @@ pytestmark = pytest.mark.browser
 
 FADING = """<linearGradient id="f"><stop stop-color="{0}"/><stop offset="1" stop-color="{0}" stop-opacity="0"/></linearGradient>
 <rect width="40" height="10" fill="url(#f)"/>"""
-
-
-def kept(page):
-    expect(page.get_by_text("All changes kept")).to_be_visible()
-    calm(page)
 
 
 def brush_of_file(app, name, data, kind):
@@ -48,18 +43,8 @@ def gone_to(app, page, place):
     calm(page)
 
 
-def asked(page, question):
-    page.get_by_role("button", name=question).click()
-
-
 def pressed(page, radio):
     page.get_by_role("radio", name=radio, exact=True).click()
-    kept(page)
-
-
-def typed(page, field, value):
-    page.get_by_label(field, exact=True).fill(str(value))
-    page.get_by_label(field, exact=True).press("Enter")
     kept(page)
 
 

@@ -6,7 +6,7 @@ import re
 
 import numpy as np
 import pytest
-from bench_helper import calm
+from bench_helper import asked, calm, kept, typed
 from playwright.sync_api import expect
 
 from sewn_garland.core.drawing.buffers import unpack
@@ -16,27 +16,12 @@ pytestmark = pytest.mark.browser
 STITCH, LANTERN, CARD, TOWEL = "#/repeat/1", "#/repeat/13", "#/page/5", "#/page/2"
 
 
-def asked(page, question):
-    page.get_by_role("button", name=question).click()
-
-
 def varied(page, *words):
     asked(page, "How loosely?")
     for word in words:
         page.get_by_role("button", name=word, exact=True).click()
         expect(page.get_by_role("group", name=word, exact=True)).to_be_visible()
     kept(page)
-
-
-def typed(page, field, value):
-    page.get_by_label(field, exact=True).fill(str(value))
-    page.get_by_label(field, exact=True).press("Enter")
-    kept(page)
-
-
-def kept(page):
-    expect(page.get_by_text("All changes kept")).to_be_visible()
-    calm(page)
 
 
 def settings(app, page, brush):

@@ -1,4 +1,5 @@
 import { useMemo, useRef, useState, type ReactNode } from "react";
+import { FileInput } from "../../shared/ui/FileInput";
 import { BringInContext, useTakeFile } from "./bringIn";
 
 const DROP = "border-2 border-dashed border-madder bg-madder-wash/80";
@@ -23,16 +24,11 @@ export function FileDrop({ children }: { children: ReactNode }) {
         void take(event.dataTransfer.files[0]);
       }}
     >
-      <input
+      <FileInput
         ref={file}
-        type="file"
         accept=".svg,image/svg+xml,.png,.jpg,.jpeg,.webp,.tif,.tiff"
-        className="hidden"
-        data-testid="motif-file"
-        onChange={(event) => {
-          void take(event.target.files?.[0]);
-          event.target.value = "";
-        }}
+        testId="motif-file"
+        onFile={(chosen) => void take(chosen)}
       />
       <BringInContext value={bringIn}>{children}</BringInContext>
       {over && (

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { useTrouble } from "../../shared/api/queries";
+import { FileInput } from "../../shared/ui/FileInput";
 import { Picker } from "../../shared/ui/Picker";
 import { BrushPicture } from "./BrushPicture";
 import { useDesk } from "./desk";
@@ -18,8 +19,8 @@ export function DrawWith() {
   const showReady = useDesk((desk) => desk.showReady);
   const file = useRef<HTMLInputElement>(null);
   const say = useTrouble((s) => s.say);
-  const bringIn = async (chosenFile: File | undefined): Promise<void> => {
-    if (!chosenFile || !brushId) return;
+  const bringIn = async (chosenFile: File): Promise<void> => {
+    if (!brushId) return;
     if (chosenFile.size > 10 * 1024 * 1024)
       say(`${chosenFile.name} is more than the 10 MB a drawing may have; nothing was brought in`);
     else changes.bringIn.mutate({ brush_id: brushId, svg: await chosenFile.text() });
@@ -51,17 +52,7 @@ export function DrawWith() {
           Bring in SVG
         </button>
         <ReadyLines open={ready} onOpen={showReady} />
-        <input
-          ref={file}
-          type="file"
-          accept=".svg,image/svg+xml"
-          className="hidden"
-          data-testid="lines-file"
-          onChange={(event) => {
-            void bringIn(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
+        <FileInput ref={file} accept=".svg,image/svg+xml" testId="lines-file" onFile={(chosen) => void bringIn(chosen)} />
       </div>
       {brushId && (
         <div className="mt-1.5 flex items-center gap-2">

@@ -4,6 +4,7 @@ import { bringInPicture, MOST_PICTURE, nameOf, tooLarge } from "../../shared/api
 import { useTrouble } from "../../shared/api/queries";
 import { useScans, useTakeScan } from "../../shared/api/scans";
 import { Choice } from "../../shared/ui/Choice";
+import { FileInput } from "../../shared/ui/FileInput";
 
 type Wanted = Schemas["PageChange"]["ground_picture"];
 
@@ -13,8 +14,7 @@ export function GroundPicture({ page, onSet }: { page: Page; onSet: (picture: Wa
   const say = useTrouble((trouble) => trouble.say);
   const picture = page.ground_picture;
   const lay = ({ sha }: Original): void => onSet({ sha, laid: picture?.laid ?? "fitted" });
-  const take = (chosen: File | undefined): void => {
-    if (!chosen) return;
+  const take = (chosen: File): void => {
     if (chosen.size > MOST_PICTURE) say(tooLarge(chosen, MOST_PICTURE, "a picture"));
     else bringInPicture(nameOf(chosen, "Ground"), chosen).then(lay, (why: Error) => say(why.message));
   };
@@ -50,17 +50,7 @@ export function GroundPicture({ page, onSet }: { page: Page; onSet: (picture: Wa
           </button>
         )}
       </p>
-      <input
-        ref={file}
-        type="file"
-        accept=".png,.jpg,.jpeg,.webp,.tif,.tiff"
-        className="hidden"
-        data-testid="ground-file"
-        onChange={(event) => {
-          take(event.target.files?.[0]);
-          event.target.value = "";
-        }}
-      />
+      <FileInput ref={file} accept=".png,.jpg,.jpeg,.webp,.tif,.tiff" testId="ground-file" onFile={take} />
     </section>
   );
 }

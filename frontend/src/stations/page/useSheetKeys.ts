@@ -24,7 +24,8 @@ export function useSheetKeys({ box, byPoints, isHolding, giveUp }: Sheet): void 
   const { move, remove } = useLineHands();
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
-    if (event.key === "Escape") {
+    if (event.key === "Escape" && !event.defaultPrevented) {
+      // an open list or menu takes it for itself
       if (byPoints.begun.points.length || isHolding()) giveUp();
       else if (mode) setMode(null);
       else choose(null);
