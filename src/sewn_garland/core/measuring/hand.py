@@ -6,6 +6,7 @@ the penalised least squares of Whittaker (1923) and Henderson with third differe
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
@@ -26,6 +27,8 @@ CORNER_SHARE, LOOKED_AT_PCT = 0.55, 30.0
 MOST_CORNERS = 200  # chosen: a stroke of more has none that was meant
 LEAST_SIDE_MM = 3.0  # between corners
 SIDE_MM, STRAIGHT_MM, MOST_AWAY_MM = (2.5, 18.0), 0.15, 2.0  # of what tells where a corner was meant; chosen
+MOST_MOVED_MM = 1.2  # at the standard; chosen: tremors are less
+FREE_FROM_PCT = 60.0  # from where on smoothness goes before what was drawn; chosen
 PINNED = 1e8  # the weight of a sample that stays
 
 
@@ -52,13 +55,15 @@ def knots_of_hand(
     even, step = _evenly(points, times)
     even = np.vstack([even, even[:1]]) if closed else even
     corners, strength = _corners(_smooth(even, _strength(LOOKED_AT_PCT, step))), _strength(smooth_pct, step)
+    most_mm = MOST_MOVED_MM * smooth_pct / STANDARD_PCT if smooth_pct <= FREE_FROM_PCT else np.inf
     if closed and len(corners):
         even = np.roll(even[:-1], -corners[0], axis=0)
         even, corners = np.vstack([even, even[:1]]), corners[1:] - corners[0]
     elif closed:
-        return _fitted(_round(even[:-1], strength), closed=True)
+        return _fitted(_round(even[:-1], _gentle(even, strength, most_mm)), closed=True)
     ends = np.concatenate([[0], corners, [len(even) - 1]])
-    stretches = _joined([_smooth(even[a : b + 1], strength) for a, b in pairwise(ends)], even, ends, strength, closed=closed)
+    strengths = [_gentle(even[a : b + 1], strength, most_mm) for a, b in pairwise(ends)]
+    stretches = _joined(even, ends, strengths, closed=closed)
     parts = [_fitted(stretch)[0] for stretch in stretches]
     knots = np.vstack([parts[0][:1], *(part[1:] for part in parts)])
     flowing = np.ones(len(knots), bool)
@@ -108,15 +113,23 @@ def _round(ring: np.ndarray, strength: float) -> np.ndarray:
     return _smooth(np.vstack([ring, ring, ring]), strength)[len(ring) : 2 * len(ring)]
 
 
-def _joined(stretches: list[np.ndarray], even: np.ndarray, ends: np.ndarray, strength: float, *, closed: bool) -> list[np.ndarray]:
-    """Return stretches smoothed once more so that they meet at their corners; a line that does not close begins and ends as it comes
-    out.
+def _gentle(z: np.ndarray, strength: float, most_mm: float) -> float:
+    """Return a strength, at most as given, that moves no sample (n, 2) further than so many mm: a quick hand means its bends."""
+    while strength > 1 and np.hypot(*(_smooth(z, strength) - z).T).max() > most_mm:
+        strength /= 4
+    return strength
+
+
+def _joined(even: np.ndarray, ends: np.ndarray, strengths: Sequence[float], *, closed: bool) -> list[np.ndarray]:
+    """Return the stretches between corners smoothed, each by its strength, so that they meet there; a line that does not close begins
+    and ends as it comes out.
     """
+    stretches = [_smooth(even[a : b + 1], strength) for (a, b), strength in zip(pairwise(ends), strengths, strict=True)]
     meet = [_meeting(one, other) for one, other in pairwise(stretches)]
     around = [_meeting(stretches[-1], stretches[0])] if closed else []
     begins, stops = [*(around or [None]), *meet], [*meet, *(around or [None])]
     out = []
-    for (a, b), begin, end in zip(pairwise(ends), begins, stops, strict=True):
+    for (a, b), strength, begin, end in zip(pairwise(ends), strengths, begins, stops, strict=True):
         own = even[a : b + 1].copy()
         for place, corner in ((0, begin), (-1, end)):
             own[place] = own[place] if corner is None else corner
