@@ -78,6 +78,16 @@ def painted(page):
     return lambda x, y: pixels[np.round(np.asarray(y) * scale + y0).astype(int), np.round(np.asarray(x) * scale + x0).astype(int)]
 
 
+def shows_its_picture(page):
+    """Wait until the picture on the card's ground has come and is painted: then its top left is not the ground's own colour."""
+    page.wait_for_function("""() => {
+        const sheet = document.querySelector('[data-testid="sheet"]'), canvas = document.querySelector('[data-testid="sheet-canvas"]');
+        const [x, y] = sheet.dataset.origin.split(",").map(Number);
+        const [r, g, b] = canvas.getContext("2d").getImageData(Math.round(x) + 8, Math.round(y) + 8, 1, 1).data;
+        return [r, g, b].join() !== "22,35,61";
+    }""")
+
+
 def hue(rgb):
     return Color("srgb", (np.asarray(rgb) / 255).tolist()).convert("oklch")["h"]
 
@@ -200,6 +210,7 @@ def test_lanterns_over_a_picture_of_dusk_have_no_dark_rim(app):
     assert box[0] <= 0 < 148 <= box[0] + box[2] + 1e-9
     assert box[1] <= 0 < 105 <= box[1] + box[3] + 1e-9
     x, y = (v.ravel() for v in np.meshgrid(np.linspace(2, 146, 400), np.linspace(8, 103, 300)))
+    shows_its_picture(page)
     lit = painted(page)(x, y)
     for line in card["lines"]:
         if "Foam" not in line["name"]:
@@ -207,6 +218,7 @@ def test_lanterns_over_a_picture_of_dusk_have_no_dark_rim(app):
             assert page.request.patch(f"{app.address}/api/lines/{line['id']}", data=sent).ok
     page.reload()
     calm(page)
+    shows_its_picture(page)
     unlit = painted(page)(x, y)
     assert (lit - unlit).min() >= -2
     assert (lit - unlit).max() > 150

@@ -15,7 +15,7 @@ from ..core.making import ready_lines
 from ..core.measuring.arc_length import measure
 from ..core.measuring.changing import changed_line, sides_of
 from ..core.measuring.hand import STANDARD_PCT, knots_of_hand
-from ..core.measuring.smoothing import line_from_hand, line_from_points
+from ..core.measuring.smoothing import HAND_TOLERANCE_MM, line_from_hand, line_from_points
 from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
 from ..core.values.line import Line, MeasuredLine
 from ..store import tables
@@ -63,7 +63,7 @@ def kept_source(source: dict) -> tuple[dict, str]:
         kept = {"kind": "points", "points": ends.round(4).tolist(), "flowing": [False, False], "closed": False}
         return kept, path_data_from_line(line_from_source(kept))
     knots, flowing = _knots_of(source)
-    stroke = {key: source.get(key) for key in ("points", "times", "smooth_pct")}
+    stroke = {key: source.get(key) for key in ("points", "times", "smooth_pct", "within_mm")}
     kept = {"kind": "points", "points": knots.round(4).tolist(), "flowing": flowing.tolist(), "closed": line.closed, "stroke": stroke}
     return kept, path_data_from_line(line_from_source(kept))
 
@@ -72,7 +72,8 @@ def _knots_of(source: dict) -> tuple[np.ndarray, np.ndarray]:
     times = source.get("times")
     return knots_of_hand(
         np.array(source["points"], float), None if times is None else np.array(times, float),
-        smooth_pct=source.get("smooth_pct", STANDARD_PCT), closed=source.get("closed", False),
+        smooth_pct=source.get("smooth_pct", STANDARD_PCT),
+        within_mm=source.get("within_mm", HAND_TOLERANCE_MM), closed=source.get("closed", False),
     )  # fmt: skip
 
 

@@ -92,6 +92,17 @@ def test_more_is_smoother_and_nothing_is_just_as_drawn():
     assert max(np.hypot(*(at - p).T).min() for p in shaky) < 0.25
 
 
+def test_a_pointer_that_tells_in_bursts_is_smoothed_as_one_that_does_not():
+    """As a busy machine hands events over: several at once, then none for a while; noise of 0.6 mm at each."""
+    rng = np.random.default_rng(5)
+    x = np.linspace(0, 200, 90)
+    path = np.stack([x, 22 * np.sin(x / 20) + rng.uniform(-0.6, 0.6, 90)], axis=1)
+    times = np.repeat(np.sort(rng.uniform(0, 2500, 18)), 5)
+    line = measure(line_of_hand(path, times, smooth_pct=35))
+    assert len(line.line.coeffs) < 45
+    assert line.tightest_radius > 0.5 * 20**2 / 22  # the wave's own is 18 mm
+
+
 def test_a_quick_hand_means_its_bends():
     """A loop drawn in a quarter of a second, and a wave of 5 Hz, are no tremor: they stay within 1.2 mm and a little of the fit."""
     angle = np.linspace(0, 2 * np.pi, 33)

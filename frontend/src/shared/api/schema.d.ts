@@ -2926,7 +2926,7 @@ export interface components {
         /**
          * HandSource
          * @description A stroke as the hand drew it, ``closed`` where it came back to its start, ``times`` (ms) when it was where; kept smoothed, as
-         *     points, with the stroke beside them.
+         *     points whose curve stays ``within_mm`` of it, with the stroke beside them.
          */
         HandSource: {
             /**
@@ -2943,6 +2943,11 @@ export interface components {
              * @default 35
              */
             smooth_pct: number;
+            /**
+             * Within Mm
+             * @default 0.15
+             */
+            within_mm: number;
             /**
              * Straight
              * @default false
@@ -3023,6 +3028,11 @@ export interface components {
             times?: number[] | null;
             /** Smooth Pct */
             smooth_pct: number;
+            /**
+             * Within Mm
+             * @default 0.15
+             */
+            within_mm: number;
         };
         /**
          * PickUp

@@ -14,16 +14,19 @@ import scipy
 
 from ..errors import InputError
 from ..values.line import Line
-from .smoothing import distinct, fewest_knots, line_from_points
+from .smoothing import HAND_TOLERANCE_MM, distinct, fewest_knots, line_from_points
 
+STANDARD_MM = 30.0  # of a wave that half of passes at the standard; chosen: what is larger than a tremor stays all the same
 STANDARD_PCT, STANDARD_HZ, SMOOTHEST_HZ = 35.0, 5.0, 1.0  # chosen: at 35 % a sixteenth of 8 Hz is left, at 100 % what is slower than 1 Hz
 STEP_S = 0.008  # chosen: a mouse tells of itself as often
 UNTIMED_S = 1 / 60  # between points without times; chosen: a screen's frame
 MOST_SAMPLES = 8_000
+GRID_MM, EVENED_MM = 0.2, 12.0  # along a stroke: between places looked at, and over how far its pace is evened; chosen
 # about a corner of a stroke whose tremor is out, how far it is looked at and close by (mm), and by how much it turns at least (°);
 # chosen: a bend of a radius of 5 mm or more turns less than CORNER_SHARE of that close by, a corner more
 LOOKS = ((12.0, 4.0, 50.0), (6.0, 2.0, 70.0))
 CORNER_SHARE, LOOKED_AT_PCT = 0.55, 30.0
+MOST_STRENGTH = 1e9  # beyond it the equations lose their figures
 MOST_CORNERS = 200  # chosen: a stroke of more has none that was meant
 LEAST_SIDE_MM = 3.0  # between corners
 SIDE_MM, STRAIGHT_MM, MOST_AWAY_MM = (2.5, 18.0), 0.15, 2.0  # of what tells where a corner was meant; chosen
@@ -32,17 +35,20 @@ FREE_FROM_PCT = 60.0  # from where on smoothness goes before what was drawn; cho
 PINNED = 1e8  # the weight of a sample that stays
 
 
-def line_of_hand(points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, closed: bool = False) -> Line:
+def line_of_hand(
+    points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, within_mm: float = HAND_TOLERANCE_MM, closed: bool = False
+) -> Line:
     """Return the line of a stroke as ``knots_of_hand`` fits it."""
-    return line_from_points(*knots_of_hand(points, times_ms, smooth_pct=smooth_pct, closed=closed), closed=closed)
+    return line_from_points(*knots_of_hand(points, times_ms, smooth_pct=smooth_pct, within_mm=within_mm, closed=closed), closed=closed)
 
 
 def knots_of_hand(
-    points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, closed: bool = False
+    points: np.ndarray, times_ms: np.ndarray | None, *, smooth_pct: float, within_mm: float = HAND_TOLERANCE_MM, closed: bool = False
 ) -> tuple[np.ndarray, np.ndarray]:
     """Return few points (k, 2) that a stroke (n, 2) mm passes, and which (k,) it flows through; at the others it has a corner.
 
-    ``times_ms`` (n,) say when it was where, evenly where they are None; ``smooth_pct`` is 0, as it was drawn, to 100. Fewer than two
+    ``times_ms`` (n,) say when it was where, evenly where they are None; ``smooth_pct`` is 0, as it was drawn, to 100;
+    the points are so few that their curve stays ``within_mm`` of what was smoothed. Fewer than two
     distinct points come back as they are. Raises InputError for times that run backwards.
     """
     points = np.asarray(points, float).reshape(-1, 2)
@@ -54,17 +60,17 @@ def knots_of_hand(
         return kept, np.ones(len(kept), bool)
     even, step = _evenly(points, times)
     even = np.vstack([even, even[:1]]) if closed else even
-    corners, strength = _corners(_smooth(even, _strength(LOOKED_AT_PCT, step))), _strength(smooth_pct, step)
+    corners, strength = _corners(_smooth(even, _strength(LOOKED_AT_PCT, step))), _strength(smooth_pct, step, speed=_speed(even, step))
     most_mm = MOST_MOVED_MM * smooth_pct / STANDARD_PCT if smooth_pct <= FREE_FROM_PCT else np.inf
     if closed and len(corners):
         even = np.roll(even[:-1], -corners[0], axis=0)
         even, corners = np.vstack([even, even[:1]]), corners[1:] - corners[0]
     elif closed:
-        return _fitted(_round(even[:-1], _gentle(even, strength, most_mm)), closed=True)
+        return _fitted(_round(even[:-1], _gentle(even, strength, most_mm)), within_mm, closed=True)
     ends = np.concatenate([[0], corners, [len(even) - 1]])
     strengths = [_gentle(even[a : b + 1], strength, most_mm) for a, b in pairwise(ends)]
     stretches = _joined(even, ends, strengths, closed=closed)
-    parts = [_fitted(stretch)[0] for stretch in stretches]
+    parts = [_fitted(stretch, within_mm)[0] for stretch in stretches]
     knots = np.vstack([parts[0][:1], *(part[1:] for part in parts)])
     flowing = np.ones(len(knots), bool)
     flowing[np.cumsum([len(part) - 1 for part in parts])[:-1]] = False
@@ -74,22 +80,41 @@ def knots_of_hand(
 
 
 def _evenly(points: np.ndarray, times: np.ndarray) -> tuple[np.ndarray, float]:
-    """Return a stroke's places (m, 2) at even steps in time, and the step in seconds."""
-    forward = np.append(True, np.diff(times) > 0)
-    points, times = points[forward], times[forward]
-    spent = max(times[-1] - times[0], STEP_S)
+    """Return a stroke's places (m, 2) at even steps in time, and the step in seconds.
+
+    What tells of a pointer does so in bursts, so how long each mm took is evened out along the stroke first.
+    """
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    s = np.linspace(0.0, along[-1], int(np.clip(along[-1] / GRID_MM, 16, MOST_SAMPLES)))
+    taken = np.diff(np.interp(s, *_last_of_each(along, times)))
+    pace = scipy.ndimage.gaussian_filter1d(taken, EVENED_MM / (s[1] - s[0]), mode="nearest")
+    spent = max(float(times[-1] - times[0]), STEP_S)
+    when = np.concatenate([[0.0], np.cumsum(pace + 1e-9)])
+    when *= spent / when[-1]
     count = int(np.clip(round(spent / STEP_S) + 1, min(8, 2 * len(points)), MOST_SAMPLES))
-    at = np.linspace(times[0], times[-1], count)
-    return np.stack([np.interp(at, times, points[:, i]) for i in range(2)], axis=1), spent / max(count - 1, 1)
+    at = np.interp(np.linspace(0.0, spent, count), when, s)
+    return np.stack([np.interp(at, along, points[:, i]) for i in range(2)], axis=1), spent / max(count - 1, 1)
 
 
-def _strength(smooth_pct: float, step: float) -> float:
-    """Return the weight of third differences that lets half of the cut-off pass."""
+def _last_of_each(along: np.ndarray, times: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return places along a stroke that grow, each with the time at which it was left."""
+    last = np.append(np.diff(along) > 0, True)
+    return along[last], times[last]
+
+
+def _speed(even: np.ndarray, step: float) -> float:
+    """Return the mean speed of samples (n, 2) along their way, mm/s."""
+    return float(np.hypot(*np.diff(even, axis=0).T).sum()) / (step * max(len(even) - 1, 1))
+
+
+def _strength(smooth_pct: float, step: float, *, speed: float = np.inf) -> float:
+    """Return the weight of third differences that lets half of the cut-off pass: what a hand that draws slowly trembles is slower too."""
     if smooth_pct <= 0:
         return 0.0
+    standard = min(STANDARD_HZ, speed / STANDARD_MM)
     beyond = max(smooth_pct - STANDARD_PCT, 0) / (100 - STANDARD_PCT)
-    cut_hz = STANDARD_HZ * (STANDARD_PCT / smooth_pct if smooth_pct < STANDARD_PCT else (SMOOTHEST_HZ / STANDARD_HZ) ** beyond)
-    return float((2 * np.sin(np.pi * min(cut_hz * step, 0.5))) ** -6)
+    share = STANDARD_PCT / smooth_pct if smooth_pct < STANDARD_PCT else (SMOOTHEST_HZ / STANDARD_HZ) ** beyond
+    return min(MOST_STRENGTH, float((2 * np.sin(np.pi * min(max(standard * share * step, 1e-6), 0.5))) ** -6))
 
 
 def _smooth(z: np.ndarray, strength: float, pinned: tuple[bool, bool] = (False, False)) -> np.ndarray:
@@ -114,8 +139,13 @@ def _round(ring: np.ndarray, strength: float) -> np.ndarray:
 
 
 def _gentle(z: np.ndarray, strength: float, most_mm: float) -> float:
-    """Return a strength, at most as given, that moves no sample (n, 2) further than so many mm: a quick hand means its bends."""
-    while strength > 1 and np.hypot(*(_smooth(z, strength) - z).T).max() > most_mm:
+    """Return a strength, at most as given, that moves no sample (n, 2) more than so many mm off the way: a quick hand means its bends."""
+    if not np.isfinite(most_mm) or len(z) < 4:
+        return strength
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(z, axis=0).T))])
+    s = np.linspace(0.0, along[-1], int(np.clip(along[-1] / GRID_MM, 16, MOST_SAMPLES)))
+    way = scipy.spatial.KDTree(np.stack([np.interp(s, along, z[:, i]) for i in range(2)], axis=1))
+    while strength > 1 and way.query(_smooth(z, strength))[0].max() > most_mm:
         strength /= 4
     return strength
 
@@ -165,12 +195,12 @@ def _side(stretch: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
     return (middle, ways[0]) if spread[1] / np.sqrt(len(near)) < STRAIGHT_MM else None
 
 
-def _fitted(samples: np.ndarray, *, closed: bool = False) -> tuple[np.ndarray, np.ndarray]:
-    """Return few points that a curve passes which stays close to all samples."""
+def _fitted(samples: np.ndarray, within_mm: float, *, closed: bool = False) -> tuple[np.ndarray, np.ndarray]:
+    """Return few points that a curve passes which stays within so many mm of all samples."""
     apart, _ = distinct(samples, np.ones(len(samples), bool), closed)
     if len(apart) < 3:
         return apart, np.ones(len(apart), bool)
-    line = fewest_knots(apart, closed=closed)
+    line = fewest_knots(apart, within_mm, closed=closed)
     ends = [] if line.closed else [line.coeffs[-1].sum(axis=0)]
     knots = np.vstack([line.coeffs[:, 0], *ends])
     return knots, np.ones(len(knots), bool)

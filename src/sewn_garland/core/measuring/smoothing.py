@@ -138,8 +138,8 @@ def _filtered(points: np.ndarray, sigma: float, *, closed: bool) -> np.ndarray:
     return out
 
 
-def fewest_knots(dense: np.ndarray, *, closed: bool) -> Line:
-    """Pass a spline through as few of the dense points (n, 2) as stay within tolerance of all, round and round where ``closed``."""
+def fewest_knots(dense: np.ndarray, within_mm: float = HAND_TOLERANCE_MM, *, closed: bool) -> Line:
+    """Pass a spline through as few of the dense points (n, 2) as stay within so many mm of all, round and round where ``closed``."""
     n = len(dense)
     count = 4
     while True:
@@ -149,6 +149,6 @@ def fewest_knots(dense: np.ndarray, *, closed: bool) -> Line:
         c0, c1, c2, c3 = (coeffs[:, i] for i in range(4))
         curve = (((c3 * share + c2) * share + c1) * share + c0).transpose(1, 0, 2).reshape(-1, 2)
         miss = scipy.spatial.KDTree(curve, balanced_tree=False, compact_nodes=False).query(dense[:: max(1, n // 200)])[0].max()
-        if miss <= HAND_TOLERANCE_MM or count >= n:
+        if miss <= within_mm or count >= n:
             return Line(coeffs, np.zeros(len(coeffs), bool), closed, dense[0])
         count = int(count * 1.5) + 1

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from ...core.measuring.smoothing import HAND_TOLERANCE_MM
 from ...core.values.brush import MOST_ARRANGEMENT, Finite
 from .base import Colour, Message, Name, Point, RowId, Sequenced, SizePct, Versioned
 from .edits import Mm
@@ -75,6 +76,7 @@ class PageChange(Versioned):
     palette: Annotated[list[PaletteInk], Field(max_length=64)] | None = None
 
 
+WithinMm = Annotated[Finite, Field(ge=0.01, le=5)]
 SmoothPct = Annotated[Finite, Field(ge=0, le=100)]
 StrokePoints = Annotated[list[Point], Field(min_length=1, max_length=20_000)]
 StrokeTimes = Annotated[list[Finite], Field(max_length=20_000)]
@@ -82,13 +84,14 @@ StrokeTimes = Annotated[list[Finite], Field(max_length=20_000)]
 
 class HandSource(Message):
     """A stroke as the hand drew it, ``closed`` where it came back to its start, ``times`` (ms) when it was where; kept smoothed, as
-    points, with the stroke beside them.
+    points whose curve stays ``within_mm`` of it, with the stroke beside them.
     """
 
     kind: Literal["hand"]
     points: StrokePoints
     times: StrokeTimes | None = None
     smooth_pct: SmoothPct = 35.0
+    within_mm: WithinMm = HAND_TOLERANCE_MM
     straight: bool = False
     closed: bool = False
 
@@ -99,6 +102,7 @@ class Stroke(Message):
     points: StrokePoints
     times: StrokeTimes | None = None
     smooth_pct: SmoothPct
+    within_mm: WithinMm = HAND_TOLERANCE_MM
 
 
 class PointsSource(Message):

@@ -3,6 +3,7 @@ import { apart, type Draft, type Held, type Place } from "./held";
 
 const APART_PX = 1.5; // points closer than this say nothing of the hand
 const STANDARD = 35; // per cent of smoothing; common practice: an ordinary hand comes out without its tremor
+const SEEN_PX = 0.5; // how closely a line is fitted: to what the zoom can show
 const LEAST_ROUND = 3; // times as far as it closes from; a shorter way goes round nothing
 
 /**
@@ -18,10 +19,11 @@ export function byHand(
 ): Held {
   const points = [from];
   const times = [0];
+  const within_mm = Math.min(1, Math.max(0.05, SEEN_PX / scale));
   let way = 0;
   const source = (straight: boolean): Source => {
     const closed = !straight && way > LEAST_ROUND * closing && apart(points[points.length - 1], from) <= closing;
-    return { kind: "hand", points: [...points], times: [...times], smooth_pct: STANDARD, straight, closed };
+    return { kind: "hand", points: [...points], times: [...times], smooth_pct: STANDARD, within_mm, straight, closed };
   };
   return {
     move: ({ along, times: when, straight }) => {

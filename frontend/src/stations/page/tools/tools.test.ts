@@ -53,6 +53,7 @@ test("a line by hand takes every place that is far enough from the one before", 
     points,
     times: [0, 16, 32],
     smooth_pct: 35,
+    within_mm: 0.05,
     straight: true,
     closed: false,
   });
