@@ -169,26 +169,17 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
         name = _local(element)
         place = f"line {element.sourceline}, {name}"
         style, own = _resolved(element, inherited, rules)
-        if own.get("display") == "none":
-            continue
-        if name in NEVER_DRAWN and not (name == "symbol" and users):
-            if name in ("foreignObject", "switch"):
-                _tell(left_out, f"{name} was left out.")
+        if _is_passed_over(name, own, left_out, placed_by_use=bool(users)):
             continue
         share = share_from_text(own.get("opacity"))
-        if share < 1 and _has_parts(element, ids):
-            _tell(left_out, f"the opacity of a {name} was given to each of its parts: where they lie over one another both show.")
+        _tell_effects(name, own, left_out, shared_out=share < 1 and _has_parts(element, ids))
         opacity *= share
-        for effect in ("mask", "filter"):
-            if own.get(effect, "none") != "none":
-                _tell(left_out, f"a {effect} on {name} was left out; what it hid is shown.")
         matrix = compose(matrix, transform_of(own, port, where=f"{where}, {place}"))
         if own.get("clip-path", "none") != "none":
             clip = _clip_of(own["clip-path"], ids, matrix, port, f"{where}, {place}", rules)
+            clips = clips if clip is None else (*clips, clip)
             if clip is None:
                 _tell(left_out, f"a clip on {name} was left out; what it hid is shown.")
-            else:
-                clips = (*clips, clip)
         if name == "symbol" or (name == "svg" and element is not source.root):
             placed = port.of_child(element, sized_by, where=f"{where}, {place}")
             if placed is None:
@@ -207,6 +198,26 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             stack.extend((child, matrix, style, opacity, users, clips, port, child) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
+
+
+def _is_passed_over(name: str, own: dict[str, str], left_out: list[str], *, placed_by_use: bool) -> bool:
+    """Tell whether an element and all in it is not drawn; one that others would draw is told of."""
+    if own.get("display") == "none":
+        return True
+    if name not in NEVER_DRAWN or (name == "symbol" and placed_by_use):
+        return False
+    if name in ("foreignObject", "switch"):
+        _tell(left_out, f"{name} was left out.")
+    return True
+
+
+def _tell_effects(name: str, own: dict[str, str], left_out: list[str], *, shared_out: bool) -> None:
+    """Tell of what an element does to all in it as one, which cannot be kept."""
+    if shared_out:
+        _tell(left_out, f"the opacity of a {name} was given to each of its parts: where they lie over one another both show.")
+    for effect in ("mask", "filter"):
+        if own.get(effect, "none") != "none":
+            _tell(left_out, f"a {effect} on {name} was left out; what it hid is shown.")
 
 
 def _hides(own: dict[str, str]) -> bool:
