@@ -2,14 +2,14 @@ import type { Line, Ready } from "../../shared/api/client";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useLaidPage } from "./laidPage";
 import { useLineHands } from "./useLineHands";
-
-const UNITS: Record<string, string> = { sides: "", points: "", swags: "", turns: "", bows: "", waist: "%" };
-const STEPS: Record<string, number> = { turns: 0.25, waist: 1, sides: 1, points: 1, swags: 1, bows: 1 };
+import { useReadyLines } from "./useReadyLines";
 
 /** A ready line's figures, live while they are dragged. */
 export function ReadyFigures({ line, source }: { line: Line; source: Ready }) {
   const { page } = useLaidPage();
   const { draft, reshape } = useLineHands();
+  const { data } = useReadyLines(page, true);
+  const known = data?.ready.find(({ shape }) => shape === source.shape)?.figures ?? [];
   const with_ = (figures: Record<string, number>, more: Partial<Ready> = {}): Ready => ({
     ...source,
     ...more,
@@ -20,13 +20,13 @@ export function ReadyFigures({ line, source }: { line: Line; source: Ready }) {
       { width: page.width_mm - 2 * mm, height: page.height_mm - 2 * mm },
       { at: [page.width_mm / 2, page.height_mm / 2], turn_deg: 0 },
     );
-  const field = (name: string, value: number, made: (next: number) => Ready) => (
+  const field = (name: string, value: number, unit: string, made: (next: number) => Ready, step = 1) => (
     <NumberField
       key={name}
       compact
       label={name[0].toUpperCase() + name.slice(1)}
-      unit={UNITS[name] ?? (name === "turn" ? "°" : "mm")}
-      step={STEPS[name] ?? 1}
+      unit={unit}
+      step={step}
       value={value}
       onDrag={(next) => draft({ line_id: line.id, source: made(next) })}
       onSet={(next) => reshape(line, made(next), `${name} of ${line.name} to ${next}`)}
@@ -35,9 +35,11 @@ export function ReadyFigures({ line, source }: { line: Line; source: Ready }) {
   );
   return (
     <div role="group" aria-label="Figures of the line" className="mt-1.5 flex flex-wrap gap-x-3 gap-y-1">
-      {Object.entries(source.figures).map(([name, value]) => field(name, value, (next) => with_({ [name]: next })))}
-      {source.shape === "rectangle" && field("inset", (page.width_mm - source.figures.width) / 2, inset)}
-      {field("turn", source.turn_deg ?? 0, (turn_deg) => with_({}, { turn_deg }))}
+      {known.map(({ name, unit, least }) =>
+        field(name, source.figures[name], unit, (next) => with_({ [name]: next }), Math.min(1, unit ? 1 : least)),
+      )}
+      {source.shape === "rectangle" && field("inset", (page.width_mm - source.figures.width) / 2, "mm", inset)}
+      {field("turn", source.turn_deg ?? 0, "°", (turn_deg) => with_({}, { turn_deg }))}
     </div>
   );
 }

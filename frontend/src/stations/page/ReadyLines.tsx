@@ -1,10 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { api, kept } from "../../shared/api/client";
 import { stepThrough } from "../../shared/ui/keys";
 import { useLaidPage } from "./laidPage";
 import { useLineHands } from "./useLineHands";
+import { useReadyLines } from "./useReadyLines";
 
 const COLUMNS = 4;
 
@@ -13,11 +12,7 @@ export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boo
   const { page, lines, brushId } = useLaidPage();
   const { draw } = useLineHands();
   const size = `${page.width_mm} ${page.height_mm}`;
-  const { data } = useQuery({
-    queryKey: ["ready lines", page.id, size],
-    queryFn: () => kept(api.GET("/api/pages/{id}/ready-lines", { params: { path: { id: page.id } } })),
-    enabled: open,
-  });
+  const { data } = useReadyLines(page, open);
   const [first, setFirst] = useState<HTMLElement | null>(null);
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
