@@ -5,18 +5,19 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 
 from .artwork.paints import in_own_colours, largest_paint, paints_of
 from .artwork.passes import half_of, passes_of
-from .colouring.coloured import coloured
-from .colouring.inked import pictures_of, with_pictures_in
+from .colouring.coloured import coloured, coloured_together
+from .colouring.inked import Pictures, pictures_of, with_pictures_in
 from .drawing.svg import path_data
 from .drawing.tables import pieces_csv
 from .values.brush import Brush, Ink
 from .values.closes import Close
-from .values.drawing import Box, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
+from .values.drawing import Box, Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from .values.laid import LaidLine
 from .values.motif import Motif
 
@@ -26,21 +27,36 @@ BLACK = "#000000"
 FAR_MM = 1e5  # about an area: further than a page reaches
 
 
-def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN, *, coloured_pictures: bool = True) -> PaintedPieces:
-    """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order.
+class Look(NamedTuple):
+    """A laid line's pieces as they are painted but for their pictures, which are as drawn, and how these are to be coloured."""
 
-    Who has the pictures coloured elsewhere, by ``pictures_of``, gets them as drawn without ``coloured_pictures``.
-    """
+    pieces: PaintedPieces
+    pictures: Pictures | None
+
+
+def looks(artwork: Artwork, lines: Sequence[LaidLine], ink: Ink) -> list[Look]:
+    """Return how lines laid with one brush look in an ink; ``artwork`` are the motifs of the brush in their order."""
+    colours = coloured_together(artwork, [laid.pieces for laid in lines], ink)
+    return [_look(artwork, laid, ink, own) for laid, own in zip(lines, colours, strict=True)]
+
+
+def _look(artwork: Artwork, laid: LaidLine, ink: Ink, colours: Colours | None) -> Look:
     pictures = pictures_of(artwork, laid.pieces, ink)
     opacity = None if ink.per_piece == 1 else np.full(len(laid.pieces.motif), ink.per_piece)
     if laid.pieces.opacity is not None:
         opacity = ink.per_piece * laid.pieces.opacity
-    colours = coloured(artwork, laid.pieces, ink)
-    drawn, which = artwork, laid.pieces.motif
-    if pictures is not None:
-        drawn = tuple(with_pictures_in(artwork[v], how if coloured_pictures else None) for v, how in pictures.drawn)
-        which = pictures.which
-    return PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
+    drawn = artwork if pictures is None else tuple(artwork[place] for place, _ in pictures.drawn)
+    which = laid.pieces.motif if pictures is None else pictures.which
+    return Look(PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours), pictures)
+
+
+def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:
+    """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order."""
+    pieces, pictures = looks(artwork, [laid], ink)[0]
+    if pictures is None:
+        return pieces
+    inks = [how for _, how in pictures.drawn]
+    return replace(pieces, artwork=tuple(with_pictures_in(motif, how) for motif, how in zip(pieces.artwork, inks, strict=True)))
 
 
 def pieces_list(lines: Sequence[tuple[Brush, LaidLine]]) -> str:

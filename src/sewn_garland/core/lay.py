@@ -120,7 +120,8 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     vary = partial(varied, brush=brush, tracks=tracks, frames_at=frames_at, lengths=extents.length)
     put = partial(placed_at, brush=brush, tracks=tracks, located=located, frames_at=frames_at)
     moves = bool(brush.varying("across", "along", follows=("chance",)))
-    placed, left_out = kept_apart(_dealing(pieces, cut.corners, legs, vary, put), brush.looseness.keep_apart_mm, moves=moves)
+    deal = _dealing(pieces, cut.corners, legs, vary, put)
+    placed, left_out = kept_apart(deal, len(pieces.s), brush.looseness.keep_apart_mm, moves=moves)
     placed = seen(placed)
     soft = softened(tracks, divided.corners, brush.hand, curves=curves, sizes=sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)

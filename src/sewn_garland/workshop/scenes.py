@@ -9,8 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.assemble import painted
-from ..core.colouring.inked import pictures_of
+from ..core.assemble import Look, looks
 from ..core.drawing.columns import Columns, bend_columns, close_columns, join_columns, piece_columns
 from ..core.drawing.tables import finding_report
 from ..core.errors import InputError
@@ -50,10 +49,11 @@ class Scene:
 
 @dataclass(frozen=True, eq=False)
 class LaidScene:
-    """A scene with the line laid, or the sentence why it cannot be."""
+    """A scene with the line laid and how it looks, or the sentence why it cannot be."""
 
     scene: Scene
     laid: LaidLine | None
+    look: Look | None
     refused: str | None
 
     @property
@@ -85,16 +85,14 @@ class LaidScene:
         """Return the artworks of its pieces, each a motif of its brush by its place with the ink of its pictures; None where they are
         the motifs as drawn.
         """
-        assert self.laid is not None
-        pictures = pictures_of(self.scene.brush.pieces.motifs, self.laid.pieces, self.scene.brush.ink)
-        return None if pictures is None else [{"place": place, "ink": ink_code(how)} for place, how in pictures.drawn]
+        pictures = self.look and self.look.pictures
+        return pictures and [{"place": place, "ink": ink_code(how)} for place, how in pictures.drawn]
 
     def tables(self, *, joins: bool = True, strip: bool = False) -> list[Columns]:
         """Return its pieces as tables, with their joins and the line's bend strip where asked."""
-        if self.laid is None:
+        if self.laid is None or self.look is None:
             return []
-        brush = self.scene.brush
-        out = piece_columns(painted(brush.pieces.motifs, self.laid, brush.ink, coloured_pictures=False), self.laid.cuts)
+        out = piece_columns(self.look.pieces, self.laid.cuts)
         out += close_columns(self.laid.closes)
         out += join_columns(self.laid) if joins else []
         return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])
@@ -110,15 +108,16 @@ def laid_scenes(
     """
     laid = _laid_by_brush(scenes, Detail(tolerance, cut=False))
     out, deadline = [], Deadline(CURES_SECONDS, time.monotonic)
-    for scene, done in zip(scenes, laid, strict=True):
+    for scene, found in zip(scenes, laid, strict=True):
         if overtaken():
             raise Overtaken
-        if isinstance(done, InputError):
-            out.append(LaidScene(scene, None, str(done)))
+        if isinstance(found, InputError):
+            out.append(LaidScene(scene, None, None, str(found)))
             continue
+        done, look = found
         if cures and not scene.aside:
             done = cured(_as_laid(scene), scene.line, done, of_brush_only=of_brush_only, deadline=deadline)
-        out.append(LaidScene(scene, done, None))
+        out.append(LaidScene(scene, done, look, None))
     return out
 
 
@@ -140,16 +139,17 @@ def _as_laid(scene: Scene) -> Brush:
     return without_end(scene.brush) if scene.line.unended else scene.brush
 
 
-def _laid_by_brush(scenes: Sequence[Scene], detail: Detail) -> list[LaidLine | InputError]:
+def _laid_by_brush(scenes: Sequence[Scene], detail: Detail) -> list[tuple[LaidLine, Look] | InputError]:
     """Lay the scenes that share a brush together; a brush that cannot be laid gives its refusal."""
     by_brush: dict[Brush, list[int]] = {}
     for number, scene in enumerate(scenes):
         by_brush.setdefault(scene.brush, []).append(number)
-    out: dict[int, LaidLine | InputError] = {}
+    out: dict[int, tuple[LaidLine, Look] | InputError] = {}
     for brush, numbers in by_brush.items():
         try:
-            done: Sequence[LaidLine | InputError] = lay(brush, [scenes[i].line for i in numbers], detail=detail)
+            done = lay(brush, [scenes[i].line for i in numbers], detail=detail)
         except InputError as error:
-            done = [error] * len(numbers)
-        out.update(zip(numbers, done, strict=True))
+            out.update(dict.fromkeys(numbers, error))
+        else:
+            out.update(zip(numbers, zip(done, looks(brush.pieces.motifs, done, brush.ink), strict=True), strict=True))
     return [out[number] for number in range(len(scenes))]

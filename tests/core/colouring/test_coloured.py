@@ -10,7 +10,7 @@ from coloraide import Color
 from making import bar, brush, measured, svg
 from sewn_garland.core.artwork.paints import in_own_colours, largest_paint, paints_of
 from sewn_garland.core.assemble import on_page, painted, pieces_list
-from sewn_garland.core.colouring.coloured import coloured
+from sewn_garland.core.colouring.coloured import coloured, coloured_together
 from sewn_garland.core.colouring.inked import inked
 from sewn_garland.core.drawing.columns import piece_columns
 from sewn_garland.core.drawing.png import png_from_svg
@@ -178,3 +178,16 @@ def test_no_two_things_of_a_drawing_have_one_name():
     own = drawn(varying("hue", 0, 99), path="M0 5H600", motif=motif_from_svg(fading))[2]
     names = re.findall(r' id="(\w+)"', compact_svg(Drawing(600, 10, (own,))))
     assert len(names) == len(set(names)) > 100
+
+
+@pytest.mark.parametrize("variations", [(), (varying("hue", -30, 30),), (varying("mix", 0, 100), varying("lightness", -9, 9))])
+def test_lines_coloured_together_have_the_colours_they_have_alone(variations):
+    made = brush(motif_from_svg(FLOAT)).changed(
+        {"variations": variations, "ink": {"ink": "#a33a2f", "second_ink": "#2c4a84", "gives": "hue"}}
+    )
+    lines = [each.pieces for each in lay(made, [measured("M0 5H100"), measured("M0 5H40"), measured("M0 5H3")])]
+    together = coloured_together(made.pieces.motifs, lines, made.ink)
+    for pieces, own in zip(lines, together, strict=True):
+        alone = coloured(made.pieces.motifs, pieces, made.ink)
+        assert own.table[own.which].tolist() == alone.table[alone.which].tolist()
+    assert coloured_together(made.pieces.motifs, [], made.ink) == []

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useRef } from "react";
+import { takeEarly, type Early } from "./early";
 
 export interface Handle<At> {
   /** What the drag starts from. */
@@ -16,21 +17,14 @@ interface Drag<At> {
   y: number;
   at: At;
   moved: boolean;
-  /** Where the pointer was when last told, and whether it was told since the last frame. */
-  told: { x: number; y: number; thisFrame: boolean };
-  target: Element;
-  raw: (event: Event) => void;
+  /** Where the pointer was when last told. */
+  told: { x: number; y: number };
+  early: Early;
 }
 
 const NEARLY_PX = 2;
 
-/**
- * A mark that is dragged, or stepped with the arrow keys; Escape lets go without a change.
- *
- * The browser holds pointermove back until the next frame. The first movement in a frame is taken
- * from pointerrawupdate (Pointer Events 3) as it comes, so that its picture is asked for up to a
- * frame earlier; pointermove then brings what came after it.
- */
+/** A mark that is dragged, or stepped with the arrow keys; Escape lets go without a change. */
 export function useHandle<At>(handle: Handle<At>) {
   const drag = useRef<Drag<At> | null>(null);
   const newest = useRef(handle);
@@ -43,12 +37,12 @@ export function useHandle<At>(handle: Handle<At>) {
     if (!now || (now.told.x === event.clientX && now.told.y === event.clientY)) return;
     const [dx, dy] = [event.clientX - now.x, event.clientY - now.y];
     now.moved ||= Math.abs(dx) + Math.abs(dy) > NEARLY_PX;
-    now.told = { x: event.clientX, y: event.clientY, thisFrame: true };
+    now.told = { x: event.clientX, y: event.clientY };
     if (now.moved) newest.current.move(dx, dy, now.at, event.shiftKey);
   };
   const stop = (): Drag<At> | null => {
     const last = drag.current;
-    last?.target.removeEventListener("pointerrawupdate", last.raw);
+    last?.early.stop();
     drag.current = null;
     return last;
   };
@@ -62,16 +56,12 @@ export function useHandle<At>(handle: Handle<At>) {
       const target = event.currentTarget as SVGElement | HTMLElement;
       target.focus({ preventScroll: true }); // Escape and the arrow keys then go to what is held
       target.setPointerCapture(event.pointerId);
-      const raw = (early: Event): void => {
-        if (!drag.current?.told.thisFrame) tell(early as PointerEvent);
-      };
       const [x, y] = [event.clientX, event.clientY];
-      drag.current = { x, y, at: handle.begin(), moved: false, told: { x, y, thisFrame: false }, target, raw };
-      target.addEventListener("pointerrawupdate", raw);
+      drag.current = { x, y, at: handle.begin(), moved: false, told: { x, y }, early: takeEarly(target, tell) };
     },
     onPointerMove: (event: React.PointerEvent) => {
       tell(event.nativeEvent);
-      if (drag.current) drag.current.told.thisFrame = false;
+      drag.current?.early.frame();
     },
     onPointerUp: (event: React.PointerEvent) => {
       const last = stop();

@@ -53,7 +53,7 @@ export function Sheet() {
         testId="sheet-canvas"
         className="absolute inset-0"
       />
-      {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} toSheet={at} />}
+      {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} />}
       {mode === "points" && <BegunPoints begun={byPoints.begun} view={view} />}
       {mode === "hand" && <ClosingMark view={view} />}
       {mode && <DrawingNote byPoints={byPoints} />}

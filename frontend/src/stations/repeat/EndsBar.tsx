@@ -1,4 +1,5 @@
 import { Slider } from "radix-ui";
+import { useEarlyMoves } from "../../shared/ui/useEarlyMoves";
 
 interface Props {
   label: string;
@@ -15,9 +16,11 @@ interface Props {
 export function EndsBar({ label, value, from, to, step, onDrag, onSet }: Props) {
   const falls = value[0] > value[1];
   const rising = falls ? [value[1], value[0]] : value;
+  const early = useEarlyMoves();
   const back = ([low, high]: number[]): [number, number] => (falls ? [high, low] : [low, high]);
   return (
     <Slider.Root
+      {...early}
       className="relative flex h-6 min-w-0 flex-1 touch-none items-center select-none"
       min={Math.min(from, rising[0])}
       max={Math.max(to, rising[1])}

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 
@@ -17,7 +19,33 @@ NEUTRAL_CHROMA = 0.02  # in OKLCH; below it a colour has no hue to turn
 WHITE, BLACK = np.array([1.0, 0.0, 0.0]), np.zeros(3)  # in OKLab
 
 
-def coloured(motifs: Sequence[Motif], pieces: Varied, ink: Ink) -> Colours | None:
+class Tints(NamedTuple):
+    """What the colours of n pieces go by: their motif's place, and what varies of them, each (n,) or None."""
+
+    motif: np.ndarray
+    mix: np.ndarray | None
+    hue: np.ndarray | None
+    strength: np.ndarray | None
+    lightness: np.ndarray | None
+
+
+def coloured_together(motifs: Sequence[Motif], lines: Sequence[Varied], ink: Ink) -> list[Colours | None]:
+    """Return what ``coloured`` does for each of several lines, which there may be none of, worked out in one go."""
+    if len(lines) < 2 or not any(varies_in_colour(pieces, ink) for pieces in lines):
+        return [coloured(motifs, pieces, ink) for pieces in lines]
+    varied = [_of_all([getattr(pieces, name) for pieces in lines]) for name in Tints._fields[1:]]
+    whole = coloured(motifs, Tints(np.concatenate([pieces.motif for pieces in lines]), *varied), ink)
+    assert whole is not None  # for it varies
+    ends = np.cumsum([0, *(len(pieces.motif) for pieces in lines)]).tolist()
+    return [Colours(whole.table[a:b], np.arange(b - a)) for a, b in itertools.pairwise(ends)]
+
+
+def _of_all(columns: Sequence[np.ndarray | None]) -> np.ndarray | None:
+    known = [column for column in columns if column is not None]
+    return np.concatenate(known) if len(known) == len(columns) else None
+
+
+def coloured(motifs: Sequence[Motif], pieces: Varied | Tints, ink: Ink) -> Colours | None:
     """Return the colours of every piece's paints, None where all keep those they are drawn with.
 
     Each is the motif's as a whole where nothing of its colour varies from piece to piece.
@@ -26,7 +54,7 @@ def coloured(motifs: Sequence[Motif], pieces: Varied, ink: Ink) -> Colours | Non
     if not varies and not inks(ink):
         return None
     paints = max((len(rgba_of(motif)) for motif in motifs), default=0)
-    count = len(pieces.s) if varies else len(motifs)
+    count = len(pieces.motif) if varies else len(motifs)
     table, which = np.zeros((count, paints), np.uint32), np.arange(count) if varies else pieces.motif
     for v, motif in enumerate(motifs):
         rgba = rgba_of(motif)
@@ -41,7 +69,7 @@ def inks(ink: Ink) -> bool:
     return ink.coverage != "as_drawn" or (ink.ink is not None and ink.gives != "nothing")
 
 
-def varies_in_colour(pieces: Varied, ink: Ink) -> bool:
+def varies_in_colour(pieces: Varied | Tints, ink: Ink) -> bool:
     """Tell whether colours differ from piece to piece by what varies."""
     mixed = pieces.mix is not None and ink.ink is not None and ink.second_ink is not None and ink.gives != "nothing"
     return mixed or any(column is not None for column in (pieces.hue, pieces.strength, pieces.lightness))
@@ -57,7 +85,7 @@ def rgba_in_ink(rgba: np.ndarray, largest: np.ndarray | None, ink: Ink, varied: 
     return _covered(rgba, srgb_within_gamut(laid), ink)
 
 
-def _laid(rgba: np.ndarray, largest: int | None, pieces: Varied, rows: np.ndarray | None, ink: Ink) -> np.ndarray:
+def _laid(rgba: np.ndarray, largest: int | None, pieces: Varied | Tints, rows: np.ndarray | None, ink: Ink) -> np.ndarray:
     """Return the colours (k, p, 4) of paints (p, 4) on some pieces, of one that does not vary where ``rows`` is None."""
     count = 1 if rows is None else len(rows)
     lab = np.tile(oklab_from_srgb(rgba[:, :3]), (count, 1, 1))
@@ -69,7 +97,7 @@ def _laid(rgba: np.ndarray, largest: int | None, pieces: Varied, rows: np.ndarra
     return _covered(np.tile(rgba, (count, 1, 1)), rgb, ink)
 
 
-def _inks_of(pieces: Varied | None, rows: np.ndarray | None, ink: Ink) -> np.ndarray:
+def _inks_of(pieces: Varied | Tints | None, rows: np.ndarray | None, ink: Ink) -> np.ndarray:
     """Return the ink (k, 3) of each piece in OKLab, mixed toward the second."""
     first = oklab_from_srgb(rgb_from_hex(ink.ink or "#000000"))[None]
     if pieces is None or rows is None or pieces.mix is None or ink.second_ink is None:

@@ -21,17 +21,17 @@ Deal = Callable[[Sequence[int]], list[Placed]]
 """Takes how often all pieces have been dealt before, once or for several attempts, and returns them placed, a table for each."""
 
 
-def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.ndarray]:
-    """Return the pieces whose middles lie at least so many mm apart within each line, in their order, and the lines (k,) of those
-    left out.
+def kept_apart(deal: Deal, count: int, least_mm: float, *, moves: bool) -> tuple[Placed, np.ndarray]:
+    """Return those of ``count`` pieces whose middles lie at least so many mm apart within each line, in their order, and the lines
+    (k,) of those left out.
 
     ``moves`` tells whether pieces that are dealt again lie elsewhere. Pieces are taken in order; start, end and corner pieces stay
     where they are. What one piece may do depends on all before it, so those near one another are taken piece by piece.
     """
-    first = deal([0])[0]
-    if least_mm <= 0 or not len(first.s):
-        return first, np.zeros(0, int)
-    dealt = _Dealt(deal, first, MOST_ATTEMPTS + 1 if moves else 1)
+    if least_mm <= 0 or not count:
+        return deal([0])[0], np.zeros(0, int)
+    dealt = _Dealt(deal, count, MOST_ATTEMPTS + 1 if moves else 1)
+    first = dealt.known[0]
     fixed, chosen = first.role != REPEAT, np.full(len(first.s), -1)
     for rows in np.split(np.arange(len(first.s)), np.flatnonzero(np.diff(first.line)) + 1):
         chosen[rows] = _chosen(dealt, rows, fixed[rows], least_mm)
@@ -48,16 +48,20 @@ def kept_apart(deal: Deal, least_mm: float, *, moves: bool) -> tuple[Placed, np.
 
 
 class _Dealt:
-    """All pieces as dealt again and again, each time once it is asked for."""
+    """All ``count`` pieces as dealt again and again, at first once or as often as it costs no more, then once they are asked for."""
 
-    def __init__(self, deal: Deal, first: Placed, attempts: int) -> None:
-        self._deal, self.known, self.attempts = deal, [first], attempts
+    def __init__(self, deal: Deal, count: int, attempts: int) -> None:
+        self._deal, self._together, self.attempts = deal, max(1, AT_ONCE // count), attempts
+        self.known: list[Placed] = []
+        self._go_on()
+
+    def _go_on(self) -> None:
+        self.known += self._deal(range(len(self.known), min(len(self.known) + self._together, self.attempts)))
 
     def places(self, attempt: int, rows: np.ndarray) -> np.ndarray:
         """Return where some pieces (n,) lie in an attempt (n, 2)."""
         while len(self.known) <= attempt:
-            together = max(1, AT_ONCE // len(self.known[0].s))
-            self.known += self._deal(range(len(self.known), min(len(self.known) + together, self.attempts)))
+            self._go_on()
         return self.known[attempt].centre[rows]
 
 

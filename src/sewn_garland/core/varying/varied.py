@@ -15,7 +15,8 @@ from ..values.brush import Brush
 from ..values.pieces import REPEAT, Stops, Varied
 from ..values.tracks import FramesAt, Tracks
 from ..values.variations import ALONG_THE_LINE, LEAST_SIZE, MOST_PIECES_AT_A_STOP, Property, Variation
-from .shares import combined, numbered, shares_along, shares_of_stops, values_at
+from .dealt import Named, dealt_shares, named
+from .shares import combined, numbered, shares_along, values_at
 
 Pieces = TypeVar("Pieces", bound=Varied)
 MIRRORED_FROM_PCT = 50.0
@@ -31,17 +32,10 @@ class Values:
         self.numbered = numbered(brush.variations)
 
     @cached_property
-    def _dealt_alike(self) -> list[tuple[np.ndarray, np.ndarray, int]]:
-        """Return the pieces whose values come out of one stream: their rows, in the order of the table, their stops, and how many
-        stops the stream has up to the last of these.
-        """
-        if not len(self.pieces.s):
-            return []
-        track, slots, attempts = self.tracks.of(self.pieces), self.pieces.slot, self.attempt
-        key = (track * (int(slots.max()) + 1) + slots) * (int(attempts.max()) + 1) + attempts
-        order = np.argsort(key, kind="stable")
-        alike = np.split(order, np.flatnonzero(np.diff(key[order])) + 1)
-        return [(rows, stops, int(stops.max()) + 1) for rows, stops in ((rows, self.pieces.stop[rows]) for rows in alike)]
+    def _named(self) -> Named:
+        pieces, tracks = self.pieces, self.tracks
+        keys = [(tracks.keys[line], row) for line, row in zip(tracks.line.tolist(), tracks.row.tolist(), strict=True)]
+        return named(keys, tracks.of(pieces), pieces.slot, self.attempt, pieces.stop)
 
     def of(self, *properties: Property, but: Callable[[Variation], bool] = lambda own: False) -> np.ndarray | None:
         """Return the values (n,) of a property, or of several as one, in its unit; None where nothing varies it, leaving out ``but``."""
@@ -49,19 +43,10 @@ class Values:
         return combined(properties[0], [values_at(v, self._shares(v, k)) for v, k in own]) if own else None
 
     def _shares(self, variation: Variation, k: int) -> np.ndarray:
-        pieces, tracks = self.pieces, self.tracks
-        track = tracks.of(pieces)
-        if variation.follows in ALONG_THE_LINE:
-            return shares_along(variation, pieces.s, tracks.lengths[track], self._directions(variation, track))
-        out = np.zeros(len(pieces.s))
-        for rows, stops, count in self._dealt_alike:
-            one = rows[0]
-            shares = shares_of_stops(
-                variation, k, count, arrangement=self.brush.variants.arrangement, line=tracks.keys[pieces.line[one]],
-                row=int(pieces.row[one]), slot=int(pieces.slot[one]), attempt=int(self.attempt[one]),
-            )  # fmt: skip
-            out[rows] = shares[stops]
-        return out
+        if variation.follows not in ALONG_THE_LINE:
+            return dealt_shares(variation, k, self.brush.variants.arrangement, self._named)
+        track = self.tracks.of(self.pieces)
+        return shares_along(variation, self.pieces.s, self.tracks.lengths[track], self._directions(variation, track))
 
     def _directions(self, variation: Variation, track: np.ndarray) -> np.ndarray:
         if variation.follows != "direction":
