@@ -219,7 +219,7 @@ def test_floats_take_turns_between_two_inks_and_a_line_passes_from_one_to_the_ot
     assert set(inks[::2]) == {"#c9971c"}
     assert set(inks[1::2]) == {"#3f7150"}
     page.get_by_label("mix of inks follows").select_option("length")
-    expect(page.get_by_role("button", name="Undo: mix of inks along the whole line")).to_be_visible()
+    expect(page.get_by_role("button", name="Undo: mix of inks start to end")).to_be_visible()
     kept(page)
     passing = [row["ink"] for row in pieces_of(app, page, sheet)]
     assert len(set(passing)) == len(passing)

@@ -12,7 +12,9 @@ from ..core.reading.path_data import subpaths_from_path_data
 from ..core.reading.svg_motif import outline_from_subpaths
 
 TRIAL_BOX = (100.0, 70.0)
-STEPS_MM = (10, 20, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1000, 1500, 2000, 3000, 5000, 10_000)
+STEPS_MM = (*(decade * first for decade in (10, 100, 1000) for first in (1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 6, 8)), 10_000)
+MOST_REPEATS, LEAST_REPEATS = 14, 9  # across the sheet's box; chosen
+HEIGHTS = 26  # across the box; chosen: a piece is as high as a line of text on a sheet among eight
 
 
 @dataclass(frozen=True)
@@ -83,10 +85,13 @@ def _cubics(path: str) -> tuple[np.ndarray, bool]:
 
 
 def trial_width_mm(pitch: float, *, height: float = 0.0, step: int = 0) -> float:
-    """Return how wide the trial sheet's box is for a brush of this pitch: about fourteen repeats, in round steps.
+    """Return how wide the trial sheet's box is for a brush of this pitch and height, in round steps: pieces are large enough to be judged.
 
-    Pieces much higher than their pitch, such as rope strands, get a wider sheet.
+    About fourteen repeats, fewer of flat pieces; those much higher than their pitch, such as rope strands, get a wider sheet.
     ``step`` goes that many round steps further (or closer, below 0), as far as there are any.
     """
-    usual = next((i for i, width in enumerate(STEPS_MM) if width >= 14 * max(pitch, 0.9 * height)), len(STEPS_MM) - 1)
+    wanted = MOST_REPEATS * max(pitch, 0.9 * height)
+    if height > 0:
+        wanted = max(min(wanted, HEIGHTS * height), LEAST_REPEATS * pitch)
+    usual = int(np.argmin(np.abs(np.log(np.array(STEPS_MM) / max(wanted, STEPS_MM[0])))))
     return float(STEPS_MM[min(max(usual + step, 0), len(STEPS_MM) - 1)])

@@ -16,11 +16,12 @@ from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError, LimitError
 from sewn_garland.core.making.edits import edited
-from sewn_garland.core.making.live import grading_of, remade, with_mirror
+from sewn_garland.core.making.live import DENSEST, grading_of, remade, with_mirror
 from sewn_garland.core.making.shading import backing, light_on
 from sewn_garland.core.making.soft_edge import graded
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of, flattened
+from sewn_garland.core.maths.raster import rgba_from_png
 from sewn_garland.core.values.motif import Motif, Paint, Picture, Recipe, Shape, Stroke, mapped
 
 
@@ -141,3 +142,24 @@ def test_see_through_steps_are_so_few_that_their_hue_is_kept_when_drawn():
         assert a > 15
         assert g - r > 0.55 * (0x7F - 0x3F), (x, pixels[200, x])  # not grey
         assert abs(g - b) < 40
+
+
+def test_dense_to_clear_covers_as_drawn_in_the_middle_and_nothing_at_the_rim():
+    """The truth is the rasteriser: cover along a radius falls evenly from the middle to the rim, by whole levels of eight bits."""
+    motif = edited(Motif((disc(8, x=8, y=8, opacity=0.9),), 16, 16, 8), "dense_to_clear", {"parts": [0]})
+    alpha = rgba_from_png(png_from_svg(motif_svg(motif), width_px=320, height_px=320))[..., 3] / 255
+    radius = alpha[160, 160:]
+    wanted = 0.9 * np.clip((8 - (np.arange(160) + 0.5) / 20) / (8 * (1 - DENSEST)), 0, 1)
+    assert radius == pytest.approx(wanted, abs=0.03)
+    assert grading_of(motif, motif.recipes[0].group).largest_difference <= 1
+    assert [s.derived for s in motif.shapes] == [False, *[True] * (len(motif.shapes) - 2), False]
+
+
+def test_dense_to_clear_takes_every_part_by_itself_and_needs_a_fill():
+    two = Motif((disc(8, opacity=1.0), disc(2, opacity=1.0)), 16, 16, 8)
+    both = edited(two, "dense_to_clear", {"parts": [0, 1]})
+    assert len(both.recipes) == 2
+    assert sum(not s.derived for s in both.shapes) == 4
+    hollow = replace(two.shapes[0], fill=None, stroke=Stroke(Paint("#000000", 1.0), 0.5))
+    with pytest.raises(InputError, match="give this one a fill"):
+        edited(replace(two, shapes=(hollow,)), "dense_to_clear", {"parts": [0]})

@@ -1680,7 +1680,7 @@ export interface components {
             /** Version */
             version: number;
             /** Edit */
-            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
+            edit: components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["DenseToClear"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"];
             /** Label */
             label?: string | null;
             /**
@@ -1815,6 +1815,19 @@ export interface components {
              * @default 2
              */
             width_mm: number;
+        };
+        /**
+         * DenseToClear
+         * @description Each part fades from its middle to its rim.
+         */
+        DenseToClear: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "dense_to_clear";
+            /** Parts */
+            parts: number[];
         };
         /** Duplicate */
         Duplicate: {
@@ -2425,7 +2438,7 @@ export interface components {
              */
             seq: number;
             /** Edit */
-            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
+            edit?: (components["schemas"]["Move"] | components["schemas"]["Transform"] | components["schemas"]["Duplicate"] | components["schemas"]["OnParts"] | components["schemas"]["Lie"] | components["schemas"]["Order"] | components["schemas"]["AlignParts"] | components["schemas"]["Combine"] | components["schemas"]["Thin"] | components["schemas"]["Fray"] | components["schemas"]["PaintParts"] | components["schemas"]["GradientParts"] | components["schemas"]["NameParts"] | components["schemas"]["Back"] | components["schemas"]["Light"] | components["schemas"]["MirrorLive"] | components["schemas"]["SoftEdge"] | components["schemas"]["DenseToClear"] | components["schemas"]["SetFigures"] | components["schemas"]["AddStarter"] | components["schemas"]["Draw"] | components["schemas"]["MoveNodes"] | components["schemas"]["Flow"] | components["schemas"]["RemoveNodes"] | components["schemas"]["Squash"] | components["schemas"]["PullHandle"] | components["schemas"]["AddNode"] | components["schemas"]["Frame"] | components["schemas"]["BaseLine"] | components["schemas"]["Cuts"] | components["schemas"]["Joints"] | components["schemas"]["Turn"] | components["schemas"]["Resize"] | components["schemas"]["Lighten"] | components["schemas"]["Whole"] | components["schemas"]["DarnSeam"] | components["schemas"]["RepeatCut"]) | null;
             /** Points Of */
             points_of?: number | null;
         };

@@ -19,8 +19,22 @@ export function SoftBegin() {
             "which may lie anywhere inside."
           : `${parts.length} parts chosen. Each keeps its own colour and cover; steps are laid between.`}
       </p>
+      {parts.length > 0 && (
+        <Row words="In one press">
+          <button
+            className={parts.length === 1 ? "firm-button" : "plain-button"}
+            disabled={edit.busy}
+            onClick={() => edit.keep({ op: "dense_to_clear", parts }, { label: "dense to clear", then: innermost })}
+          >
+            Dense to clear
+          </button>
+          <span className="text-[12.5px] text-moss">
+            {parts.length === 1 ? "it fades" : "each fades"} from its middle to nothing at its rim
+          </span>
+        </Row>
+      )}
       {parts.length === 1 && (
-        <Row words="A first one">
+        <Row words="By hand">
           <button
             className="plain-button"
             disabled={edit.busy}
@@ -57,7 +71,7 @@ export function SoftBegin() {
           Grade in {steps} steps
         </button>
         <button
-          className="firm-button"
+          className={parts.length < 2 ? "plain-button" : "firm-button"}
           disabled={parts.length < 2 || edit.busy}
           onClick={() => edit.keep({ op: "soft_edge", parts, steps: 0 }, { label: "soft edge, steps unseen", then: innermost })}
         >

@@ -1,5 +1,5 @@
 import { type Motif, type MotifBench, type Schemas } from "../../shared/api/client";
-import { asGroup, covering, WHOLE } from "../../shared/view/cover";
+import { asGroup, WHOLE } from "../../shared/view/cover";
 import { laidArtwork, stampOf, stampShapes, type Pass } from "../../shared/view/stamp";
 import type { Ctx, View } from "../../shared/view/view";
 
@@ -19,22 +19,22 @@ export function paintBench(
   const row = rowOf(motif, area, ratio, view);
   const pale = { share: cuts ? PALE * 0.8 : PALE, way: "normal" as const };
   const wanted = row.places.filter((k) => !cuts || k === 0);
-  if (row.stamp.passes.length === 1) {
-    covering(ctx, pale, () => wanted.forEach((k) => (k || cuts) && row.put(ctx, k, "all")));
-    within(ctx, cuts, area, ratio, view, () => row.put(ctx, 0, "all"));
-  } else {
-    // the whole row as it would be painted, pale; then what is seen of the motif in the midst of it
-    const box = { left: 0, top: 0, width: Math.ceil(area.width * ratio), height: Math.ceil(area.height * ratio) };
-    const inPasses = (own: Ctx, way: (k: number) => GlobalCompositeOperation): void =>
-      row.stamp.passes.forEach((pass) =>
-        wanted.forEach((k) => {
-          own.globalCompositeOperation = way(k);
-          row.put(own, k, pass);
-        }),
-      );
-    asGroup(ctx, box, pale, (own) => inPasses(own, () => "source-over"));
+  // the whole row as it would be painted, pale as one, for faint parts made fainter would lose their hue
+  const box = { left: 0, top: 0, width: Math.ceil(area.width * ratio), height: Math.ceil(area.height * ratio) };
+  const inPasses = (own: Ctx, some: number[], way: (k: number) => GlobalCompositeOperation): void =>
+    row.stamp.passes.forEach((pass) =>
+      some.forEach((k) => {
+        own.globalCompositeOperation = way(k);
+        row.put(own, k, pass);
+      }),
+    );
+  const alone = row.stamp.passes.length === 1;
+  asGroup(ctx, box, pale, (own) => inPasses(own, alone && !cuts ? wanted.filter((k) => k) : wanted, () => "source-over"));
+  if (alone) within(ctx, cuts, area, ratio, view, () => row.put(ctx, 0, "all"));
+  else {
+    // what is seen of the motif in the midst of it
     asGroup(ctx, box, WHOLE, (own) => {
-      within(own, cuts, area, ratio, view, () => inPasses(own, (k) => (k ? "destination-out" : "source-over")));
+      within(own, cuts, area, ratio, view, () => inPasses(own, wanted, (k) => (k ? "destination-out" : "source-over")));
       own.globalCompositeOperation = "source-over";
     });
   }

@@ -1,6 +1,6 @@
 import { EndNumber } from "./EndNumber";
 import { EndsBar } from "./EndsBar";
-import { PROPERTIES, SOURCES, type Source, type Variation } from "./variations";
+import { following, PROPERTIES, SOURCES, type Source, type Variation } from "./variations";
 
 interface Props {
   variation: Variation;
@@ -35,10 +35,11 @@ export function VariationRow({ variation, open, onOpen, onDrag, onSet, onRemove 
       <select
         aria-label={`${word} follows`}
         value={follows}
-        className="w-[84px] border-b border-rule bg-transparent"
+        className="w-[98px] border-b border-rule bg-transparent"
         onChange={(event) => {
           const next = event.target.value as Source;
-          onSet({ ...variation, follows: next, over: null, gather_pct: 0 }, `${word} ${SOURCES[next]?.words}`);
+          onSet(following(variation, next), `${word} ${SOURCES[next]?.words}`);
+          if (SOURCES[next]?.over && !open) onOpen(); // how far it goes is asked next
         }}
       >
         {Object.entries(SOURCES).map(([source, { words }]) => (

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../../shared/api/client";
 import { withChange } from "../../shared/ui/settings";
-import { looseWords, NAMES, offered, started, type Property } from "./variations";
+import { following, looseWords, NAMES, offered, started, type Property } from "./variations";
 
 const settings = (travel: object, of: Property[] = []): Settings =>
   ({ travel: { kind: "repeated", round_bends: "rigid", ...travel }, variations: of.map(started) }) as unknown as Settings;
@@ -30,5 +30,16 @@ describe("what can vary", () => {
     expect(after.variations!.map(({ of }) => of)).toEqual(["turn"]);
     expect(after.spacing).toEqual({ size_pct: 100, gap_pct: 7 });
     expect(before.variations!.map(({ of }) => of)).toEqual(["size"]);
+  });
+});
+
+describe("what a property follows", () => {
+  it("fades along the line, unless its values were set, and comes back as it started", () => {
+    const faded = following(started("opacity"), "pieces");
+    expect(faded.between).toEqual([100, 0]);
+    expect(following(started("size"), "length").between).toEqual([100, 50]);
+    expect(following(faded, "chance")).toMatchObject(started("opacity"));
+    expect(following({ ...started("size"), between: [20, 90] }, "distance").between).toEqual([20, 90]);
+    expect(following(started("turn"), "length").between).toEqual(started("turn").between);
   });
 });

@@ -39,11 +39,11 @@ export const NAMES = Object.keys(PROPERTIES) as Property[];
 /** What a property may follow, as a row says it, and the words and unit of how far a source takes where it says so. */
 export const SOURCES: Partial<Record<Source, { words: string; over?: [string, string, number] }>> = {
   chance: { words: "by chance" },
-  pieces: { words: "from piece to piece", over: ["over", "pieces", 25] },
+  pieces: { words: "piece by piece", over: ["over", "pieces", 25] },
   distance: { words: "along the way", over: ["over", "mm", 100] },
-  length: { words: "along the whole line" },
+  length: { words: "start to end" },
   turns: { words: "in turns", over: ["of", "pieces", 2] },
-  direction: { words: "with the direction" },
+  direction: { words: "by direction" },
 };
 
 /** What can stand in a brush but is not offered: it is seen on a brush with a finish, and none has one yet. */
@@ -78,6 +78,17 @@ export const started = (of: Property): Variation => ({
   between: [...PROPERTIES[of].start],
   gather_pct: 0,
 });
+
+/** What goes on along a line: there the size and the opacity fade, the least size still to be seen. */
+const GOING_ON: Source[] = ["pieces", "distance", "length"];
+const FADED: Partial<Record<Property, [number, number]>> = { size: [100, 50], opacity: [100, 0] };
+
+/** A variation that follows another source: between what suits that one, where its values are still what it started with. */
+export function following({ of, follows, between }: Variation, next: Source): Variation {
+  const suited = (source: Source): [number, number] => (GOING_ON.includes(source) && FADED[of]) || PROPERTIES[of].start;
+  const untouched = String(between) === String(suited(follows ?? "chance"));
+  return { of, follows: next, between: untouched ? [...suited(next)] : between, over: null, gather_pct: 0 };
+}
 
 /** The words of what varies, for the brush's text; nothing where nothing does. */
 export function looseWords({ variations }: Settings): string | null {

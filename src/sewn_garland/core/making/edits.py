@@ -127,6 +127,7 @@ EDITS: dict[str, Edit] = {
     "light": Edit(_lit, "light", True),
     "mirror": Edit(live.with_mirror, "mirror live"),
     "soft_edge": Edit(live.with_soft_edge, "soft edge"),
+    "dense_to_clear": Edit(live.with_dense_to_clear, "dense to clear"),
     "figures": Edit(live.with_figures, "figures", True),
     "starter": Edit(live.with_starter_added, "starter", True),
     "add": Edit(shape_work.with_part_added, "draw", True),

@@ -12,10 +12,12 @@ import numpy as np
 
 from ..artwork.box import box_of
 from ..errors import InputError
-from ..values.motif import Motif, Recipe, Shape, fill_of, mapped
-from .parts import checked_size, chosen, free_group
+from ..values.motif import Motif, Paint, Recipe, Shape, fill_of, mapped
+from .parts import checked_size, chosen, duplicated, free_group
 from .soft_edge import Grading, graded
 from .starters import EDGE_NAME, LATER, motif_from_starter, starter_named
+
+DENSEST = 0.2  # chosen: how much of a shape its densest place has, each way, when it is to fade to its rim
 
 
 def remade(motif: Motif) -> Motif:
@@ -113,6 +115,23 @@ def with_soft_edge(motif: Motif, parts: Sequence[int], steps: int) -> Motif:
     at = sum(1 for i in range(lowest) if i not in set(parts))
     shapes[at:at] = inside
     return replace(motif, shapes=tuple(shapes), recipes=(*motif.recipes, Recipe(group, "soft_edge", (("steps", float(steps)),))))
+
+
+def with_dense_to_clear(motif: Motif, parts: Sequence[int]) -> Motif:
+    """Let each part fade from what it covers in its middle to nothing at its rim, in the fewest steps that cannot be seen."""
+    for part in sorted(set(parts), reverse=True):  # from the top, for what is put inside one moves those above it
+        motif = _faded(motif, part)
+    return motif
+
+
+def _faded(motif: Motif, part: int) -> Motif:
+    rim = chosen(motif, [part])[0]
+    if rim.fill is None or rim.picture is not None:
+        raise InputError("a soft edge runs in a filled shape; give this one a fill")
+    plain = replace(rim, fill=Paint(rim.fill.colour, rim.fill.opacity), stroke=None, group=0, derived=False)
+    densest = duplicated(replace(motif, shapes=(plain,)), [0], scale=DENSEST).shapes[1]
+    shapes = (*motif.shapes[:part], _covering(plain, 0.0), densest, *motif.shapes[part + 1 :])
+    return with_soft_edge(replace(motif, shapes=shapes), [part, part + 1], 0)
 
 
 def grading_of(motif: Motif, group: int) -> Grading | None:

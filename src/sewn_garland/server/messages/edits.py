@@ -171,6 +171,13 @@ class SoftEdge(Message):
     steps: Annotated[int, Field(ge=0, le=200)]
 
 
+class DenseToClear(Message):
+    """Each part fades from its middle to its rim."""
+
+    op: Literal["dense_to_clear"]
+    parts: Parts
+
+
 class SetFigures(Message):
     op: Literal["figures"]
     group: Place
@@ -306,7 +313,8 @@ class RepeatCut(Message):
 
 Edit = Annotated[
     Move | Transform | Duplicate | OnParts | Lie | Order | AlignParts | Combine | Thin | Fray | PaintParts | GradientParts | NameParts
-    | Back | Light | MirrorLive | SoftEdge | SetFigures | AddStarter | Draw | MoveNodes | Flow | RemoveNodes | Squash | PullHandle | AddNode
+    | Back | Light | MirrorLive | SoftEdge | DenseToClear
+    | SetFigures | AddStarter | Draw | MoveNodes | Flow | RemoveNodes | Squash | PullHandle | AddNode
     | Frame | BaseLine | Cuts | Joints | Turn | Resize | Lighten | Whole | DarnSeam | RepeatCut,
     Field(discriminator="op"),
 ]  # fmt: skip
