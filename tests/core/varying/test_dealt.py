@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from sewn_garland.core.values.variations import Variation
-from sewn_garland.core.varying.dealt import dealt_shares, named
+from sewn_garland.core.varying.dealt import Named, dealt_shares
 from sewn_garland.core.varying.shares import shares_of_stops
 
 TRACKS = [(5, 0), (5, 1), (9, 0)]
@@ -27,22 +27,22 @@ def one_by_one(variation, k, arrangement, track, slot, attempt, stop):
 def test_every_piece_has_the_share_of_its_own_stream(variation):
     dice = np.random.default_rng(3)
     table = [dice.integers(0, most, 200) for most in (3, 2, 4, 60)]
-    found = dealt_shares(variation, 1, 7, named(TRACKS, *table))
+    found = dealt_shares(variation, 1, 7, Named(TRACKS, *table))
     assert found.tolist() == one_by_one(variation, 1, 7, *table)
 
 
 def test_what_is_remembered_goes_by_all_that_the_share_goes_by_and_not_by_the_values_between():
     table = [np.zeros(6, int), np.zeros(6, int), np.zeros(6, int), np.arange(6)]
     wide, narrow = (Variation(of="turn", between=(-most, most)) for most in (90, 10))
-    first = dealt_shares(wide, 0, 1, named(TRACKS, *table))
-    assert dealt_shares(narrow, 0, 1, named(TRACKS, *table)) is first
+    first = dealt_shares(wide, 0, 1, Named(TRACKS, *table))
+    assert dealt_shares(narrow, 0, 1, Named(TRACKS, *table)) is first
     others = [
-        dealt_shares(wide, 1, 1, named(TRACKS, *table)), dealt_shares(wide, 0, 2, named(TRACKS, *table)),
-        dealt_shares(wide, 0, 1, named([(6, 0)], *table)), dealt_shares(Variation(of="turn", between=(0, 1), gather_pct=20), 0, 1, named(TRACKS, *table)),
+        dealt_shares(wide, 1, 1, Named(TRACKS, *table)), dealt_shares(wide, 0, 2, Named(TRACKS, *table)),
+        dealt_shares(wide, 0, 1, Named([(6, 0)], *table)), dealt_shares(Variation(of="turn", between=(0, 1), gather_pct=20), 0, 1, Named(TRACKS, *table)),
     ]  # fmt: skip
     assert len({tuple(each) for each in [first, *others]}) == 5
 
 
 def test_no_pieces_have_no_shares():
     none = [np.zeros(0, int)] * 4
-    assert dealt_shares(Variation(of="turn", between=(0, 1)), 0, 0, named([], *none)).shape == (0,)
+    assert dealt_shares(Variation(of="turn", between=(0, 1)), 0, 0, Named([], *none)).shape == (0,)

@@ -15,7 +15,7 @@ from ..values.brush import Brush
 from ..values.pieces import REPEAT, Stops, Varied
 from ..values.tracks import FramesAt, Tracks
 from ..values.variations import ALONG_THE_LINE, LEAST_SIZE, MOST_PIECES_AT_A_STOP, Property, Variation
-from .dealt import Named, dealt_shares, named
+from .dealt import Named, dealt_shares
 from .shares import combined, numbered, shares_along, values_at
 
 Pieces = TypeVar("Pieces", bound=Varied)
@@ -35,7 +35,7 @@ class Values:
     def _named(self) -> Named:
         pieces, tracks = self.pieces, self.tracks
         keys = [(tracks.keys[line], row) for line, row in zip(tracks.line.tolist(), tracks.row.tolist(), strict=True)]
-        return named(keys, tracks.of(pieces), pieces.slot, self.attempt, pieces.stop)
+        return Named(keys, tracks.of(pieces), pieces.slot, self.attempt, pieces.stop)
 
     def of(self, *properties: Property, but: Callable[[Variation], bool] = lambda own: False) -> np.ndarray | None:
         """Return the values (n,) of a property, or of several as one, in its unit; None where nothing varies it, leaving out ``but``."""
