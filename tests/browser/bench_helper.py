@@ -1,8 +1,12 @@
 """The Motif station's bench as browser tests handle it."""
 
+import base64
+import io
 import re
 from contextlib import contextmanager
 
+import numpy as np
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -139,3 +143,11 @@ class Bench:
         """Return the middle of a mark in the window."""
         box = self.page.get_by_role("slider", name=role_name).bounding_box()
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def sheet_shot(page):
+    """Return the pixels (h, w, 3) that the sheet shows, 0 to 255, how many are a mm, and where the page's corner lies (x, y)."""
+    sheet = page.get_by_test_id("sheet")
+    shot = page.get_by_test_id("sheet-canvas").evaluate("c => c.toDataURL('image/png')").split(",")[1]
+    pixels = np.asarray(Image.open(io.BytesIO(base64.b64decode(shot))).convert("RGB")).astype(int)
+    return pixels, float(sheet.get_attribute("data-scale")), tuple(float(v) for v in sheet.get_attribute("data-origin").split(","))

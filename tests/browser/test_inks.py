@@ -1,6 +1,5 @@
 """Jobs of ink on a ground: fold, wake, net, weed and dusk are made with the station's own hands, and the sheet's pixels are measured."""
 
-import base64
 import csv
 import io
 import itertools
@@ -8,7 +7,7 @@ import re
 
 import numpy as np
 import pytest
-from bench_helper import asked, calm, kept, typed
+from bench_helper import asked, calm, kept, sheet_shot, typed
 from coloraide import Color
 from PIL import Image
 from playwright.sync_api import expect
@@ -71,10 +70,7 @@ def painted(page):
     page.keyboard.press("Escape")
     expect(page.get_by_role("complementary", name="Lines").locator("li[aria-current]")).to_have_count(0)
     calm(page)
-    shot = page.get_by_test_id("sheet-canvas").evaluate("c => c.toDataURL('image/png')").split(",")[1]
-    pixels = np.asarray(Image.open(io.BytesIO(base64.b64decode(shot))).convert("RGB")).astype(int)
-    scale = float(sheet.get_attribute("data-scale"))
-    x0, y0 = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+    pixels, scale, (x0, y0) = sheet_shot(page)
     return lambda x, y: pixels[np.round(np.asarray(y) * scale + y0).astype(int), np.round(np.asarray(x) * scale + x0).astype(int)]
 
 

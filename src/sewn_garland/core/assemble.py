@@ -15,11 +15,13 @@ from .colouring.coloured import coloured, coloured_together
 from .colouring.inked import Pictures, pictures_of, with_pictures_in
 from .drawing.svg import path_data
 from .drawing.tables import pieces_csv
+from .shaping.as_one import as_one
 from .values.brush import Brush, Ink
 from .values.closes import Close
 from .values.drawing import Box, Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from .values.laid import LaidLine
 from .values.motif import Motif
+from .values.outlines import BisectorCuts
 
 Artwork = tuple[Motif, ...]
 PLAIN = Ink()
@@ -28,9 +30,12 @@ FAR_MM = 1e5  # about an area: further than a page reaches
 
 
 class Look(NamedTuple):
-    """A laid line's pieces as they are painted but for their pictures, which are as drawn, and how these are to be coloured."""
+    """A laid line's pieces as they are painted but for their pictures, which are as drawn, and how these are to be coloured; where
+    pieces are still to end on bisectors.
+    """
 
     pieces: PaintedPieces
+    cuts: BisectorCuts
     pictures: Pictures | None
 
 
@@ -47,12 +52,13 @@ def _look(artwork: Artwork, laid: LaidLine, ink: Ink, colours: Colours | None) -
         opacity = ink.per_piece * laid.pieces.opacity
     drawn = artwork if pictures is None else tuple(artwork[place] for place, _ in pictures.drawn)
     which = laid.pieces.motif if pictures is None else pictures.which
-    return Look(PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours), pictures)
+    pieces = PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
+    return Look(*as_one(pieces, laid), pictures) if pictures is None else Look(pieces, laid.cuts, pictures)
 
 
 def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:
     """Return a laid line's pieces as they are painted in an ink; ``artwork`` are the motifs of its brush in their order."""
-    pieces, pictures = looks(artwork, [laid], ink)[0]
+    pieces, _, pictures = looks(artwork, [laid], ink)[0]
     if pictures is None:
         return pieces
     inks = [how for _, how in pictures.drawn]

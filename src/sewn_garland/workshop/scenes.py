@@ -17,6 +17,7 @@ from ..core.inspecting.cures import Deadline
 from ..core.inspecting.verdict import verdict
 from ..core.lay import cured, lay, without_end
 from ..core.maths.recent import Recent
+from ..core.shaping.as_one import may_be_one
 from ..core.shaping.shaped import TOLERANCE_MM, Detail
 from ..core.values.brush import Brush
 from ..core.values.laid import LaidLine
@@ -92,7 +93,7 @@ class LaidScene:
         """Return its pieces as tables, with their joins and the line's bend strip where asked."""
         if self.laid is None or self.look is None:
             return []
-        out = piece_columns(self.look.pieces, self.laid.cuts)
+        out = piece_columns(self.look.pieces, self.look.cuts)
         out += close_columns(self.laid.closes)
         out += join_columns(self.laid) if joins else []
         return out + (bend_columns(self.scene.line.line, self.laid.length) if strip else [])
@@ -103,10 +104,10 @@ def laid_scenes(
 ) -> list[LaidScene]:
     """Lay scenes, those that share a brush in one go; raises Overtaken as soon as a newer question is known.
 
-    Bent outlines stray by at most ``tolerance`` mm and are not cut on bisectors. What is kept aside has no ``cures``;
-    ``of_brush_only`` leaves out those that change the line.
+    Bent outlines stray by at most ``tolerance`` mm; they are cut on bisectors where they may be one with those beyond. What is
+    kept aside has no ``cures``; ``of_brush_only`` leaves out those that change the line.
     """
-    laid = _laid_by_brush(scenes, Detail(tolerance, cut=False))
+    laid = _laid_by_brush(scenes, tolerance)
     out, deadline = [], Deadline(CURES_SECONDS, time.monotonic)
     for scene, found in zip(scenes, laid, strict=True):
         if overtaken():
@@ -139,13 +140,14 @@ def _as_laid(scene: Scene) -> Brush:
     return without_end(scene.brush) if scene.line.unended else scene.brush
 
 
-def _laid_by_brush(scenes: Sequence[Scene], detail: Detail) -> list[tuple[LaidLine, Look] | InputError]:
+def _laid_by_brush(scenes: Sequence[Scene], tolerance: float) -> list[tuple[LaidLine, Look] | InputError]:
     """Lay the scenes that share a brush together; a brush that cannot be laid gives its refusal."""
     by_brush: dict[Brush, list[int]] = {}
     for number, scene in enumerate(scenes):
         by_brush.setdefault(scene.brush, []).append(number)
     out: dict[int, tuple[LaidLine, Look] | InputError] = {}
     for brush, numbers in by_brush.items():
+        detail = Detail(tolerance, cut=may_be_one(brush))
         try:
             done = lay(brush, [scenes[i].line for i in numbers], detail=detail)
         except InputError as error:

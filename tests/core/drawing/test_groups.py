@@ -136,7 +136,7 @@ def test_pieces_gather_up_to_the_ceiling_and_never_past_it(write):
 def test_every_piece_may_cover_by_its_own_share(write, settings, blend):
     artwork, laid, _ = bars(**settings)
     shares = np.array([1.0, 0.75, 0.5, 0.0])
-    text = write(page(replace(painted(artwork, laid), opacity=shares, blend=blend)))
+    text = write(page(replace(painted(artwork, laid, Ink(per_piece_pct=50.0)), opacity=shares, blend=blend)))
     for n, share in enumerate(shares):
         assert pixel(text, 10 * n + 5)[:3] == pytest.approx(over(rgb(GROUND), rgb(INK), share, blend), abs=1.6 / 255)
 

@@ -41,7 +41,10 @@ export const PAINTS = { paint: 0, width: 1 } as const;
 /** A row a piece: which colouring it has; left out where it is its motif's place. */
 export const COLOURING = { row: 0, width: 1 } as const;
 
-/** A row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined; left out where all are stamped. */
+/**
+ * A row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined, 3 the outlines of several pieces as one, wherever
+ * they lie; left out where all are stamped.
+ */
 export const DRAWN = { how: 0, width: 1 } as const;
 
 /** Points of outlines, mm: of each contour a first one and three a cubic. */

@@ -10,6 +10,8 @@ export type Outlined = Pick<ScenePieces, "matrices" | "outline" | "contours" | "
 
 export const STAMPED = 0;
 const STROKES_OUTLINED = 2;
+/** Several pieces as one, wherever their outlines lie. */
+export const SEVERAL = 3;
 const { width: ROW } = CONTOURS;
 
 /** Draw in mm of the page, or of a piece where its matrix puts it; `page` in device pixels. */

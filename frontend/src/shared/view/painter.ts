@@ -3,7 +3,7 @@ import type { ScenePieces } from "../api/scenes";
 import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Blend, type Box, type Cover } from "./cover";
-import { inPage, paintOutlines, STAMPED } from "./outlines";
+import { inPage, paintOutlines, SEVERAL, STAMPED } from "./outlines";
 import { mixedOf } from "./mixed";
 import { NO_PAINTS, ownOf, rowOf, type Own } from "./paints";
 import { Specks } from "./specks";
@@ -153,6 +153,7 @@ class Painter {
     const how = laid.drawn.length ? laid.drawn[piece] : STAMPED;
     const size = Math.max(Math.hypot(a, b), Math.hypot(c, d));
     const reach = (how === STAMPED ? 1 : BENT_REACH) * stamp.reach * size;
+    if (how === SEVERAL) return this.paintSeveral(piece, stamp, ownOf(laid, piece, motif));
     if (!this.seen(x, y, reach)) return;
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
     const least = (this.hurried ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share);
@@ -175,6 +176,12 @@ class Painter {
     else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
     else asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
     if (clipped) ctx.restore();
+  }
+
+  /** Paint pieces that are drawn as one, flat and opaque as they are. */
+  private paintSeveral(piece: number, stamp: Stamp, paints: Own | null): void {
+    this.specks.paint();
+    this.paintOutlined(this.ctx, piece, SEVERAL, stamp, paints, this.page);
   }
 
   /** Paint what waits still. */

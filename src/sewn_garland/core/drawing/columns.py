@@ -34,7 +34,8 @@ TABLES = {
     "paints": Table("u4", ("paint",), "a row a colouring: every paint of a motif, 0xRRGGBBAA, shape by shape the fill's and the "
                     "stroke's, of each its colour, then its gradient's stops; left out where pieces keep their motif's"),
     "colouring": Table("u4", ("row",), "a row a piece: which colouring it has; left out where it is its motif's place"),
-    "drawn": Table("u4", ("how",), "a row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined; left out where all are stamped"),
+    "drawn": Table("u4", ("how",), "a row a piece: 0 stamped, 1 outlines, 2 with its strokes outlined, 3 the outlines "
+                   "of several pieces as one, wherever they lie; left out where all are stamped"),
     "outline": Table("f4", ("x", "y"), "points of outlines, mm: of each contour a first one and three a cubic"),
     "contours": Table("u4", ("start", "piece", "shape", "closed", "stroked"), "a row a contour: its first point, piece and shape"),
     "meshed": Table("u4", ("piece", "shape"), "a row a bent picture"),
@@ -79,6 +80,8 @@ def piece_columns(item: PaintedPieces, cuts: BisectorCuts | None = None) -> list
     if outlines is not None and len(outlines.pieces):
         how = np.zeros((len(item.motif), 1), np.uint32)
         how[outlines.pieces], how[outlines.outlined] = 1, 2
+        if item.several is not None:
+            how[item.several] = 3
         contours = np.column_stack([outlines.starts[:-1], outlines.piece, outlines.shape, outlines.closed, outlines.stroked])
         out += [Columns("drawn", how), Columns("outline", outlines.points), Columns("contours", contours)]
         for k, mesh in enumerate(outlines.meshes):

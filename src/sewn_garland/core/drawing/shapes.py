@@ -13,6 +13,7 @@ from ..artwork.fills import without_strokes
 from ..artwork.paints import in_own_colours
 from ..errors import InputError, LimitError
 from ..maths.affine import compose
+from ..maths.ragged import owners
 from ..values.drawing import Drawing, Group, PaintedPieces
 from ..values.motif import Motif, Shape, mapped, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
@@ -76,7 +77,12 @@ def _may_touch(item: PaintedPieces, box: Box) -> np.ndarray:
     matrices = item.matrices
     reach = max(np.hypot(m.width, m.height) for m in item.artwork) * max(np.hypot(matrices[:, 0], matrices[:, 1]).max(initial=0), 1e-9)
     x, y = matrices[:, 4], matrices[:, 5]
-    return (x > box[0] - reach) & (x < box[2] + reach) & (y > box[1] - reach) & (y < box[3] + reach)
+    near = (x > box[0] - reach) & (x < box[2] + reach) & (y > box[1] - reach) & (y < box[3] + reach)
+    outlines, several = item.outlines, item.several
+    if several is not None and outlines is not None:  # these lie wherever their outlines do
+        inside = (outlines.points > box[:2]) & (outlines.points < box[2:])
+        near[several] = np.isin(several, outlines.piece[owners(np.diff(outlines.starts))[inside.all(axis=1)]])
+    return near
 
 
 def _shaped(motif: Motif, outlines: ShapedOutlines, piece: int, matrix: np.ndarray) -> list[Shape]:

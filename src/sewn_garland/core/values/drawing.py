@@ -39,7 +39,7 @@ class PaintedPieces:
     ``artwork`` are motifs, ``motif`` (n,) each piece's place among them; ``colours`` are what pieces have in place of their motif's.
     ``matrices`` (n, 6), a b c d e f, take it from about its base line's middle to the page, strokes and all: a stroke is a part
     of the artwork and is scaled as the artwork is. Pieces in ``outlines`` are drawn as these, their gradients and pictures as
-    their matrices say.
+    their matrices say. ``several`` (k,), rising, are those that stand for several pieces drawn as one, wherever their outlines lie.
     """
 
     artwork: tuple[Motif, ...]
@@ -49,6 +49,7 @@ class PaintedPieces:
     opacity: np.ndarray | None = None
     blend: Blend = "normal"
     colours: Colours | None = None
+    several: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
@@ -95,7 +96,10 @@ class PaintedPieces:
         own = slice(first, last)
         outlines = self.outlines and self.outlines.split([first, last])[0]
         colours = self.colours and self.colours.some(own)
-        return PaintedPieces(self.artwork, self.motif[own], self.matrices[own], outlines, self.covers[own], self.blend, colours)
+        several = self.several
+        if several is not None:
+            several = several[(several >= first) & (several < last)] - first
+        return PaintedPieces(self.artwork, self.motif[own], self.matrices[own], outlines, self.covers[own], self.blend, colours, several)
 
 
 @dataclass(frozen=True)

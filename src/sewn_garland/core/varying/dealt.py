@@ -55,7 +55,7 @@ def _shares(variation: Variation, k: int, arrangement: int, pieces: Named) -> np
     out = np.zeros(len(pieces.stop))
     for rows in pieces.alike:
         one, stops = rows[0], pieces.stop[rows]
-        line, row = pieces.tracks[pieces.track[one]]
+        line, row = pieces.tracks[int(pieces.track[one])]
         shares = shares_of_stops(
             variation, k, int(stops.max()) + 1, arrangement=arrangement, line=line, row=row, slot=int(pieces.slot[one]),
             attempt=int(pieces.attempt[one]),
