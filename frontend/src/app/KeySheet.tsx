@@ -32,26 +32,36 @@ export function LettersBar() {
 
 export function KeySheet() {
   const { sheet, set } = useKeys();
-  const actions = sheet ? lettersNow() : [];
+  const letters = (sheet ? lettersNow() : []).map((a): [string, string] => [`q ${a.letter}`, a.words]);
   return (
     <Dialog.Root modal={false} open={sheet} onOpenChange={(open) => set({ sheet: open })}>
       <Dialog.Portal>
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 border border-loden bg-work p-6 shadow-md"
+          className="fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[860px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-loden bg-work p-6 shadow-md"
         >
           <Dialog.Title className="mb-3 text-[17px]">Keys</Dialog.Title>
-          <dl className="grid grid-cols-[180px_1fr] gap-y-1.5">
-            {[...GENERAL, ...actions.map((a): [string, string] => [`q ${a.letter}`, a.words])].map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt className="font-semibold">{key}</dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-          </dl>
+          <div className="flex gap-8">
+            <Rows columns="w-[380px] grid-cols-[150px_1fr]" rows={GENERAL} />
+            <Rows columns="flex-1 grid-cols-[34px_1fr_34px_1fr]" rows={letters} />
+          </div>
           <Dialog.Close className="plain-button mt-4">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** Keys and what they do, as many pairs in a row as the columns say. */
+function Rows({ columns, rows }: { columns: string; rows: [string, string][] }) {
+  return (
+    <dl className={`grid content-start gap-x-2 gap-y-1.5 ${columns}`}>
+      {rows.map(([key, words]) => (
+        <div key={key} className="contents">
+          <dt className="font-semibold">{key}</dt>
+          <dd>{words}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }

@@ -67,10 +67,33 @@ export function useWindowKey(type: "keydown" | "keyup", then: (event: KeyboardEv
 export function focusField(label: string): void {
   requestAnimationFrame(() => {
     const found = [...document.querySelectorAll("label")].find((l) => l.textContent === label);
-    if (found?.htmlFor) document.getElementById(found.htmlFor)?.focus();
-    else {
-      const group = document.querySelector(`[role="group"][aria-label="${label}"]`);
-      (group?.querySelector<HTMLElement>('[data-state="on"]') ?? group?.querySelector("button"))?.focus();
-    }
+    const field = document.querySelector<HTMLElement>(`input[aria-label="${label}"]`);
+    const group = document.querySelector(`[role="group"][aria-label="${label}"], [role="dialog"][aria-label="${label}"]`);
+    const first = group?.querySelector<HTMLElement>('[data-state="on"], [aria-pressed="true"]') ?? group?.querySelector("button");
+    (found?.htmlFor ? document.getElementById(found.htmlFor) : (field ?? first))?.focus();
   });
 }
+
+/** Press the first button whose name begins so, as if by hand: the focus is there, and in what it opens. Tell whether there is one. */
+export function pressNamed(name: string): boolean {
+  const called = (button: HTMLElement): string => button.getAttribute("aria-label") ?? button.textContent ?? "";
+  const found = [...document.querySelectorAll<HTMLElement>("button, a[download]")].find((b) => called(b).trim().startsWith(name));
+  if (!found || found.matches(":disabled")) return false;
+  found.focus();
+  if (found.getAttribute("aria-haspopup") === "menu")
+    found.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }));
+  else found.click();
+  return true;
+}
+
+/** Offers of letters that press buttons, and of those that go to fields, by their names. */
+export const presses = (letter: string, words: string, name: string): KeyAction => ({
+  letter,
+  words,
+  act: () => void pressNamed(name),
+});
+export const goesTo = (letter: string, words: string, field: string): KeyAction => ({
+  letter,
+  words,
+  act: () => focusField(field),
+});

@@ -1,7 +1,7 @@
-import { useState } from "react";
 import { api, kept, type Brush, type Motif } from "../../shared/api/client";
 import { useChange, withVersion } from "../../shared/api/queries";
 import { useLetters } from "../../shared/ui/keys";
+import { NameField } from "../../shared/ui/NameField";
 import { go } from "../../shared/ui/place";
 import { Sampler } from "./Sampler";
 import { StarterFigures } from "./StarterFigures";
@@ -12,7 +12,6 @@ import { UsedBy } from "./UsedBy";
 /** What a motif is called, what it was made of, and where it goes: a brush of its own, or a variant of one. */
 export function MotifFacts() {
   const { motif, workshop, bench, edit } = useOpenMotif();
-  const [name, setName] = useState(motif.name);
   const rename = useChange((next: string) =>
     withVersion("motif", motif, (version) =>
       kept<Motif>(api.PATCH("/api/motifs/{id}", { params: { path: { id: motif.id } }, body: { name: next, version } })),
@@ -29,13 +28,11 @@ export function MotifFacts() {
   const starter = bench.motif.recipes.find((r) => r.kind === "starter");
   return (
     <section aria-label="This motif" className="max-h-[calc(100%-150px)] shrink-0 overflow-y-auto">
-      <input
-        aria-label="Name of the motif"
-        value={name}
-        className="w-full border-b border-transparent font-display text-[17px] font-semibold hover:border-rule focus:border-loden"
-        onChange={(e) => setName(e.target.value)}
-        onBlur={() => (name.trim() && name !== motif.name ? rename.mutate(name.trim()) : setName(motif.name))}
-        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      <NameField
+        label="Name of the motif"
+        name={motif.name}
+        className="w-full text-[17px]"
+        onRename={(next) => rename.mutate(next)}
       />
       <p className="mb-1.5 text-moss">
         Frame {bench.motif.width_mm.toFixed(2)} × {bench.motif.height_mm.toFixed(2)} mm, {bench.weight.parts}{" "}

@@ -1,6 +1,6 @@
 import type { Workshop } from "../../shared/api/client";
 import { useMotifs } from "../../shared/api/motifs";
-import { useLetters } from "../../shared/ui/keys";
+import { focusField, goesTo, pressNamed, presses, useLetters } from "../../shared/ui/keys";
 import { BeginBar } from "./BeginBar";
 import { BeginningProvider, useBeginning } from "./beginning";
 import { useBringIn } from "./bringIn";
@@ -31,10 +31,23 @@ function Station({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const begin = useBeginning((now) => now.begin);
   const { pick } = useBringIn();
   useLetters([
-    { letter: "a", words: "starters", act: () => begin("starters") },
+    { letter: "a", words: "starters", act: () => (begin("starters"), focusField("Starters")) },
     { letter: "b", words: "bring in a file", act: pick },
-    { letter: "y", words: "scan tray", act: () => begin("tray") },
-    { letter: "u", words: "pick up from a page", act: () => begin("pick-up") },
+    { letter: "y", words: "scan tray", act: () => (begin("tray"), focusField("Scan tray")) },
+    { letter: "u", words: "pick up from a page", act: () => (begin("pick-up"), focusField("Name of the new motif")) },
+    presses("d", "draw", "Draw"),
+    { letter: "h", words: "dark or light ground", act: () => void (pressNamed("Dark ground") || pressNamed("Light ground")) },
+    presses("c", "cut and frame", "Cut and frame"),
+    presses("s", "shapes", "Shapes"),
+    presses("p", "points", "Points"),
+    presses("i", "paint", "Paint"),
+    presses("e", "soft edge", "Soft edge"),
+    presses("f", "find the best cut", "Find the best cut"),
+    presses("l", "quarter left", "Quarter left"),
+    presses("r", "quarter right", "Quarter right"),
+    goesTo("n", "name of the motif", "Name of the motif"),
+    presses("t", "take as SVG", "Take as SVG"),
+    presses("j", "duplicate", "Duplicate"),
   ]);
   if (motif && !original && beginning !== "pick-up") return <Work key={motif.id} motif={motif} />;
   return (

@@ -25,7 +25,9 @@ export function BegunPoints({ begun, view }: { begun: Points; view: View }) {
 export function DrawingNote({ byPoints }: { byPoints: ByPoints }) {
   const mode = useDesk((desk) => desk.mode);
   const setMode = useDesk((desk) => desk.setMode);
-  const { begun, pointed, setPointed, finish } = byPoints;
+  const pointed = useDesk((desk) => desk.pointed);
+  const setPointed = useDesk((desk) => desk.setPointed);
+  const { begun, finish } = byPoints;
   return (
     <div
       className="absolute top-9 left-1/2 flex -translate-x-1/2 items-center gap-3 border border-rule bg-work px-3 py-1.5"

@@ -3,7 +3,8 @@ import type { Line } from "../../shared/api/client";
 import { useLaidPage } from "./laidPage";
 import { Palette } from "./Palette";
 
-const PRESSED = "aria-pressed:outline-2 aria-pressed:outline-loden";
+const PRESSED =
+  "aria-pressed:outline-2 aria-pressed:outline-loden focus-visible:outline-[3px] focus-visible:outline-offset-2 focus-visible:outline-indigo";
 
 /** The inks of a line: its brush's own, one of the page's palette, or another; and the second ink where its brush mixes two. */
 export function Inks({ line }: { line: Line }) {
@@ -40,7 +41,7 @@ interface RowProps {
 function InkRow({ word, own, line, value, onSet, children }: RowProps) {
   const { page } = useLaidPage();
   return (
-    <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
+    <div role="group" aria-label={word} className="mt-1.5 flex flex-wrap items-center gap-1.5">
       <span className="text-[12.5px] text-moss">{word}</span>
       <button
         aria-label={`${word}: ${own}`}

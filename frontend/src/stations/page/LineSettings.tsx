@@ -1,6 +1,6 @@
-import { useState } from "react";
 import type { Line, Ready } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
+import { NameField } from "../../shared/ui/NameField";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
@@ -19,23 +19,15 @@ export function LineSettings({ line }: { line: Line }) {
   const { workshop, scenes, changes } = useLaidPage();
   const choose = useDesk((desk) => desk.choose);
   const scene = scenes.find((each) => each.line_id === line.id);
-  const [name, setName] = useState(line.name);
   const change = (patch: Parameters<LineChanges["change"]["mutate"]>[0]) => changes.change.mutate(patch);
-  const rename = (): void => {
-    const next = name.trim();
-    if (next && next !== line.name) change({ line, name: next, label: `rename ${line.name}` });
-    else setName(line.name);
-  };
   return (
     <section aria-label="Chosen line" className="mt-2 border-l-[3px] border-indigo bg-work px-3 py-2">
       <div className="flex items-baseline gap-2">
-        <input
-          aria-label="Name of the line"
-          value={name}
-          className="min-w-0 flex-1 border-b border-transparent font-display text-[15px] font-semibold hover:border-rule focus:border-loden"
-          onChange={(e) => setName(e.target.value)}
-          onBlur={rename}
-          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+        <NameField
+          label="Name of the line"
+          name={line.name}
+          className="min-w-0 flex-1 text-[15px]"
+          onRename={(name) => change({ line, name, label: `rename ${line.name}` })}
         />
         <button
           className="text-[12.5px] text-madder underline decoration-dotted"

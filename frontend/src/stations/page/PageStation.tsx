@@ -1,5 +1,5 @@
 import type { Page, PageLines, Workshop } from "../../shared/api/client";
-import { useLetters } from "../../shared/ui/keys";
+import { goesTo, presses, useLetters } from "../../shared/ui/keys";
 import { BendStrip } from "./BendStrip";
 import { DeskProvider, useDesk } from "./desk";
 import { LaidPageContext, useLaidPage, useLaying } from "./laidPage";
@@ -38,13 +38,28 @@ function Laid({ workshop, data }: { workshop: Workshop; data: PageLines }) {
 function Desk() {
   const setMode = useDesk((desk) => desk.setMode);
   const showReady = useDesk((desk) => desk.showReady);
-  const { again } = useDealAgain(useLaidPage().chosen);
+  const { page, chosen } = useLaidPage();
+  const { again } = useDealAgain(chosen);
   useLetters([
     { letter: "h", words: "draw by hand", act: () => setMode("hand") },
     { letter: "d", words: "deal the chosen line again", act: again },
     { letter: "o", words: "draw by points", act: () => setMode("points") },
     { letter: "r", words: "ready lines", act: () => showReady(true) },
     { letter: "x", words: "stop drawing", act: () => setMode(null) },
+    presses("v", "bring in SVG", "Bring in SVG"),
+    presses("w", "draw with another brush", "Brush for the next line"),
+    presses("b", "brush of the line", "Brush:"),
+    presses("g", "tune its brush", "tune it at Repeat"),
+    goesTo("s", "size of the line", "Size"),
+    goesTo("m", "smoothing of the hand", "Smoothing of the hand"),
+    goesTo("i", "ink of the line", "Ink"),
+    presses("l", "palette", "palette"),
+    goesTo("n", "name of the line", "Name of the line"),
+    presses("e", "this page and others", page.name),
+    presses("f", "whole sheet", "Whole sheet"),
+    presses("c", "closer", "Closer"),
+    presses("a", "further", "Further"),
+    presses("t", "take away", "Take away"),
   ]);
   useFindingKeys();
   return (

@@ -22,7 +22,7 @@ export function SidePanel() {
       {!lines.length && <FirstLine />}
       <ul
         className="min-h-[118px] shrink overflow-y-auto border-y border-rule"
-        style={{ flexBasis: Math.min(chosen ? 182 : 270, lines.length * 45 + 2) }}
+        style={{ flexBasis: `min(${chosen ? "23vh" : "34vh"}, ${lines.length * 45 + 2}px)` }}
       >
         {front.map((line, i) => (
           <LineItem key={line.id} line={line} place={i} first={i === 0} last={i === front.length - 1} />

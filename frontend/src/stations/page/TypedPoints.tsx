@@ -1,10 +1,12 @@
 import { useTrouble } from "../../shared/api/queries";
+import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
 
 /** Points given in figures, for exact work and for drawing without a pointer. */
 export function TypedPoints() {
   const { brushId, changes } = useLaidPage();
   const say = useTrouble((s) => s.say);
+  const pointed = useDesk((desk) => desk.pointed);
   return (
     <form
       className="mt-1.5 flex items-center gap-2"
@@ -26,7 +28,7 @@ export function TypedPoints() {
         if (brushId)
           changes.draw.mutate({
             brush_id: brushId,
-            source: { kind: "points", points, flowing: points.map(() => false), closed: false },
+            source: { kind: "points", points, flowing: points.map(() => !pointed), closed: false },
           });
       }}
     >

@@ -24,6 +24,9 @@ interface Desk {
   choose: (id: number | null) => void;
   setBrush: (id: number) => void;
   setDraft: (draft: Draft) => void;
+  /** Whether points set next, or typed, are pointed. */
+  pointed: boolean;
+  setPointed: (pointed: boolean) => void;
   lookAt: (spot: Place | null, finding?: number) => void;
   tryOut: (cure: Cure | null, of: number, findings: PlacedFinding[]) => void;
   /** After a cure is taken nothing is tried out or looked at. */
@@ -40,6 +43,8 @@ export const newDesk = (lines: Line[]) =>
     chosenId: lines.findLast((line) => line.visible)?.id ?? null,
     brushId: null,
     draft: null,
+    pointed: false,
+    setPointed: (pointed) => set({ pointed }),
     ready: false,
     showReady: (ready) => set({ ready }),
     setMode: (mode) => set({ mode }),

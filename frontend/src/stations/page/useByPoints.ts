@@ -1,12 +1,13 @@
 import { useState } from "react";
 import type { Source } from "../../shared/api/client";
 import { lineThrough, NO_POINTS, pressed, withoutLast, withPoint, type Points } from "./tools/byPoints";
+import { useDesk } from "./desk";
 import type { Draft, Place } from "./tools/held";
 
 /** A line that is set point by point: it is told as a draft while it grows, and drawn when it ends. */
 export function useByPoints(scale: number, onDraft: (draft: Draft) => void, onDraw: (source: Source) => void) {
   const [begun, setBegun] = useState<Points>(NO_POINTS);
-  const [pointed, setPointed] = useState(false);
+  const pointed = useDesk((desk) => desk.pointed);
   const tell = (points: Points): void => {
     const source = lineThrough(points);
     onDraft(source && { line_id: null, source });
@@ -23,8 +24,6 @@ export function useByPoints(scale: number, onDraft: (draft: Draft) => void, onDr
   };
   return {
     begun,
-    pointed,
-    setPointed,
     finish,
     press: (place: Place): void => {
       const next = pressed(begun, place, scale, !pointed);

@@ -25,8 +25,10 @@ export function useSheetKeys({ box, byPoints, isHolding, giveUp }: Sheet): void 
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
     if (event.key === "Escape" && !event.defaultPrevented) {
-      // an open list or menu takes it for itself
-      if (byPoints.begun.points.length || isHolding()) giveUp();
+      // an open list or menu takes it for itself; from what is beside the sheet it leads back to the sheet
+      const beside = document.activeElement?.closest("aside");
+      if (beside) box.current?.focus();
+      else if (byPoints.begun.points.length || isHolding()) giveUp();
       else if (mode) setMode(null);
       else choose(null);
     }

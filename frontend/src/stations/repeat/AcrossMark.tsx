@@ -1,17 +1,17 @@
 import { useHandle } from "../../shared/ui/handle";
-import { LEFT, MIDDLE } from "./flatSizes";
+import { LEFT } from "./flatSizes";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { PROPERTIES, type Variation } from "./variations";
 
 const STEP = 5; // % of a piece's length
 
-/** The band within which pieces lie off the line: its two edges drag how far; `length` px of a piece, `end` where the run ends. */
-export function AcrossMark({ length, end }: { length: number; end: number }) {
+/** The band within which pieces lie off the line: its two edges drag how far; `length` px of a piece, about the `middle`, `end` where the run ends. */
+export function AcrossMark({ length, end, middle }: { length: number; end: number; middle: number }) {
   const { shown } = useLaidBench();
   const own = shown.variations ?? [];
   const at = own.findIndex(({ of }) => of === "across");
   if (at < 0 || length <= 0) return null;
-  return [0, 1].map((side) => <Edge key={side} own={own} at={at} side={side} length={length} end={end} />);
+  return [0, 1].map((side) => <Edge key={side} own={own} at={at} side={side} length={length} end={end} middle={middle} />);
 }
 
 interface EdgeProps {
@@ -20,12 +20,13 @@ interface EdgeProps {
   side: number;
   length: number;
   end: number;
+  middle: number;
 }
 
-function Edge({ own, at, side, length, end }: EdgeProps) {
+function Edge({ own, at, side, length, end, middle }: EdgeProps) {
   const { hands: edit, ground } = useOpenBench();
   const value = own[at].between[side];
-  const y = MIDDLE + (value / 100) * length;
+  const y = middle + (value / 100) * length;
   const moved = (next: number): Variation[] => {
     const between = own[at].between.map((each, i) => (i === side ? Math.max(-10_000, Math.min(10_000, next)) : each));
     return own.map((each, i) => (i === at ? { ...each, between } : each));

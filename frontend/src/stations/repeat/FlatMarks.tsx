@@ -2,7 +2,7 @@ import type { Scene } from "../../shared/api/scenes";
 import { EXTENT } from "../../shared/api/tables";
 import type { View } from "../../shared/view/view";
 import { AcrossMark } from "./AcrossMark";
-import { MIDDLE, RIGHT } from "./flatSizes";
+import { RIGHT } from "./flatSizes";
 import { useLaidBench } from "./openBench";
 import { PitchMark } from "./PitchMark";
 import { SizeMark } from "./SizeMark";
@@ -35,7 +35,7 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
           <circle
             key={i}
             cx={view.x + jointAt(scene, i) * view.scale}
-            cy={MIDDLE}
+            cy={view.y}
             r="4.5"
             fill="var(--color-work)"
             stroke="var(--color-madder)"
@@ -43,11 +43,19 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
           />
         ))}
       {scene.pieces > 2 && (
-        <PitchMark from={x(1)} to={x(2)} top={MIDDLE - half - 30} scale={view.scale} header={header} jointed={jointed} />
+        <PitchMark
+          from={x(1)}
+          to={x(2)}
+          top={view.y - half - 30}
+          middle={view.y}
+          scale={view.scale}
+          header={header}
+          jointed={jointed}
+        />
       )}
-      <SizeMark end={end} half={half} />
-      {!jointed && <TurnMark x={x(0)} half={half} />}
-      <AcrossMark length={header.piece_mm * view.scale} end={end} />
+      <SizeMark end={end} half={half} middle={view.y} />
+      {!jointed && <TurnMark x={x(0)} half={half} middle={view.y} />}
+      <AcrossMark length={header.piece_mm * view.scale} end={end} middle={view.y} />
     </svg>
   );
 }

@@ -6,12 +6,12 @@ import type { Ctx, View } from "../../shared/view/view";
 import type { Paint, Size, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens } from "./JoinLens";
-import { LENS, paintLens } from "./lens";
+import { lensCount, paintLens } from "./lens";
 import type { BenchHeader } from "./types";
 import { GroundChoice } from "./GroundChoice";
 import { TightestBend } from "./TightestBend";
 import { FlatMarks } from "./FlatMarks";
-import { LEFT, RIGHT, MIDDLE } from "./flatSizes";
+import { flatSizes, LEFT, RIGHT } from "./flatSizes";
 import { paintRule, RULE_FONT } from "./flatRule";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
@@ -24,9 +24,10 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
   const { scale, size } = useLaidBench();
   const comparing = useBench((bench) => bench.comparing && bench.before !== null);
   const { night, glass } = ground;
-  const view = useMemo<View>(() => ({ scale, x: LEFT, y: MIDDLE }), [scale]);
+  const { middle, lens } = useMemo(() => flatSizes(size.height), [size.height]);
+  const view = useMemo<View>(() => ({ scale, x: LEFT, y: middle }), [scale, middle]);
   const under = {
-    key: `${scale} ${night} ${blends(scene) && glass} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
+    key: `${scale} ${middle} ${night} ${blends(scene) && glass} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
     paint: (ctx, box, ratio) => {
       const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
       if (blends(scene)) paintGround(ctx, glass, box);
@@ -42,10 +43,10 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
       ctx.clip();
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height });
       ctx.restore();
-      for (let i = 0; i < LENS.count(scene, box.width - RIGHT); i++)
-        paintLens(ctx, scene, motifs, i, LENS.left(i), ratio, night, glass);
+      for (let i = 0; i < lensCount(lens, scene, box.width - RIGHT); i++)
+        paintLens(ctx, scene, motifs, i, lens, ratio, night, glass);
     },
-    [scene, motifs, view, night, glass],
+    [scene, motifs, view, lens, night, glass],
   );
   return (
     <>
@@ -65,8 +66,8 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
       <FlatMarks scene={scene} header={header} view={view} />
-      {Array.from({ length: LENS.count(scene, size.width - RIGHT) }, (_, i) => (
-        <JoinLens key={i} scene={scene} index={i} view={view} left={LENS.left(i)} night={night} />
+      {Array.from({ length: lensCount(lens, scene, size.width - RIGHT) }, (_, i) => (
+        <JoinLens key={i} scene={scene} index={i} view={view} lens={lens} night={night} />
       ))}
       <TightestBend scene={scene} />
       <GroundChoice />

@@ -1,7 +1,8 @@
 import type { Scene } from "../../shared/api/scenes";
 import { JOINS } from "../../shared/api/tables";
 import type { View } from "../../shared/view/view";
-import { lookAt, RADIUS, TOP } from "./lens";
+import type { FlatSizes } from "./flatSizes";
+import { lensLeft, lookAt } from "./lens";
 
 /** What the outlines say, where they are measured. */
 function outlineRows(join: Float32Array): [string, string][] {
@@ -15,16 +16,17 @@ interface Props {
   scene: Scene;
   index: number;
   view: View;
-  left: number;
+  lens: FlatSizes["lens"];
   night: boolean;
 }
 
 /** The thread from a join to its lens, and the join's figures; the run's canvas paints the glass. */
-export function JoinLens({ scene, index, view, left, night }: Props) {
-  const { join, gap, middle } = lookAt(scene, index);
+export function JoinLens({ scene, index, view, lens, night }: Props) {
+  const { join, gap, middle } = lookAt(scene, index, lens.radius);
   const x = view.x + middle * view.scale;
   const y = view.y;
-  const cx = left + RADIUS;
+  const left = lensLeft(lens, index);
+  const cx = left + lens.radius;
   const rows: [string, string][] = [
     [gap < -0.005 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
     ["step", `${join[JOINS.step].toFixed(2)} mm`],
@@ -36,15 +38,15 @@ export function JoinLens({ scene, index, view, left, night }: Props) {
     <>
       <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
         <path
-          d={`M${x} ${y}C${x} ${y + 46} ${cx} ${TOP - 46} ${cx} ${TOP}`}
+          d={`M${x} ${y}C${x} ${y + 46} ${cx} ${lens.top - 46} ${cx} ${lens.top}`}
           fill="none"
           stroke={night ? "#e08a7e" : "var(--color-madder)"}
           strokeWidth="1"
         />
         <circle cx={x} cy={y} r="2.5" fill={night ? "#e08a7e" : "var(--color-madder)"} />
       </svg>
-      <div className="absolute flex items-center gap-2.5" style={{ left, top: TOP }} data-testid={`lens-${index}`}>
-        <div role="img" aria-label={`Join ${index + 1}, magnified`} style={{ width: 2 * RADIUS, height: 2 * RADIUS }} />
+      <div className="absolute flex items-center gap-2.5" style={{ left, top: lens.top }} data-testid={`lens-${index}`}>
+        <div role="img" aria-label={`Join ${index + 1}, magnified`} style={{ width: 2 * lens.radius, height: 2 * lens.radius }} />
         <dl className="grid grid-cols-[auto_auto] gap-x-1.5 text-[12px] leading-[1.5]">
           {rows.map(([word, figure]) => (
             <div key={word} className="contents">

@@ -1,27 +1,27 @@
-import { MIDDLE } from "./flatSizes";
 import { useOpenBench } from "./openBench";
 import type { BenchHeader } from "./types";
 import { usePitchHandle } from "./usePitchHandle";
 
 interface Props {
-  /** The middles of two neighbours and the tape's top, px. */
+  /** The middles of two neighbours, the tape's top and the run's line, px. */
   from: number;
   to: number;
   top: number;
+  middle: number;
   scale: number;
   header: BenchHeader;
   jointed: boolean;
 }
 
 /** The tape from one piece to the next: pulled, it sets the gap, or moves the joints. */
-export function PitchMark({ from, to, top, scale, header, jointed }: Props) {
+export function PitchMark({ from, to, top, middle, scale, header, jointed }: Props) {
   const { ground } = useOpenBench();
   const { night, glass } = ground;
   const ink = night ? "#ffffff" : "var(--color-loden)";
   const pitch = usePitchHandle(header, scale, jointed);
   return (
     <g>
-      <path d={`M${from} ${top + 26}V${MIDDLE}M${to} ${top + 26}V${MIDDLE}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
+      <path d={`M${from} ${top + 26}V${middle}M${to} ${top + 26}V${middle}`} stroke={ink} strokeDasharray="1.5 3" fill="none" />
       <rect x={from} y={top + 3} width={Math.max(1, to - from)} height={20} fill="var(--color-weld)" />
       <path d={tapeTicks(from, to, top + 23)} stroke="#5b4306" strokeWidth="1" fill="none" />
       <rect x={from - 3} y={top - 1} width={6} height={28} fill={ink} />

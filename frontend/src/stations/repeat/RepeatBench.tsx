@@ -12,7 +12,7 @@ import { useGround } from "./useGround";
 import { useLaying } from "./useLaying";
 import { Words } from "./Words";
 
-const BAND = "relative h-[288px] shrink-0 border-b [contain:strict] border-rule";
+const BAND = "relative h-[36vh] max-h-[560px] min-h-[244px] shrink-0 border-b [contain:strict] border-rule";
 
 interface Props {
   brush: Brush;

@@ -1,9 +1,8 @@
 import { useHandle } from "../../shared/ui/handle";
-import { MIDDLE } from "./flatSizes";
 import { useLaidBench, useOpenBench } from "./openBench";
 
 /** The arrow at the run's end, as high as a piece: pulled, it sets the size. */
-export function SizeMark({ end, half }: { end: number; half: number }) {
+export function SizeMark({ end, half, middle }: { end: number; half: number; middle: number }) {
   const { hands: edit, ground } = useOpenBench();
   const { shown: settings } = useLaidBench();
   const { night } = ground;
@@ -29,16 +28,16 @@ export function SizeMark({ end, half }: { end: number; half: number }) {
         aria-valuetext={`${settings.spacing.size_pct} %`}
         className="pointer-events-auto cursor-ns-resize"
       >
-        <rect x={end - 14} y={MIDDLE - half - 6} width={28} height={2 * half + 12} fill="transparent" />
+        <rect x={end - 14} y={middle - half - 6} width={28} height={2 * half + 12} fill="transparent" />
         <path
-          d={`M${end} ${MIDDLE - half}v${2 * half}m-5 -7l5 7l5 -7M${end - 5} ${MIDDLE - half + 7}l5 -7l5 7`}
+          d={`M${end} ${middle - half}v${2 * half}m-5 -7l5 7l5 -7M${end - 5} ${middle - half + 7}l5 -7l5 7`}
           fill="none"
           stroke={night ? "#9db9f0" : "var(--color-indigo)"}
           strokeWidth="2"
           strokeLinecap="round"
         />
       </g>
-      <text x={end + 14} y={MIDDLE + 4} fill={night ? "#9db9f0" : "var(--color-indigo)"} fontSize="13" className="font-semibold">
+      <text x={end + 14} y={middle + 4} fill={night ? "#9db9f0" : "var(--color-indigo)"} fontSize="13" className="font-semibold">
         size {Number((settings.spacing.size_pct ?? 100).toFixed(1))} %
       </text>
     </>

@@ -1,9 +1,8 @@
 import { useHandle } from "../../shared/ui/handle";
-import { MIDDLE } from "./flatSizes";
 import { useLaidBench, useOpenBench } from "./openBench";
 
 /** The ring about the first piece: its knob turns all pieces, by 5° steps or finely. */
-export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
+export function TurnMark({ x: ringX, half, middle }: { x: number; half: number; middle: number }) {
   const { hands: edit, ground } = useOpenBench();
   const { shown: settings } = useLaidBench();
   const { night } = ground;
@@ -36,7 +35,7 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
     >
       <circle
         cx={ringX}
-        cy={MIDDLE}
+        cy={middle}
         r={half + 8}
         fill="none"
         stroke={night ? "#9db9f0" : "var(--color-indigo)"}
@@ -47,7 +46,7 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
       {swing && (
         <path
           d={arcOf(
-            ringX,
+            [ringX, middle],
             half + 8,
             (settings.travel.turn_deg ?? 0) + swing.between[0],
             (settings.travel.turn_deg ?? 0) + swing.between[1],
@@ -60,7 +59,7 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
       )}
       <circle
         cx={ringX + (half + 8) * Math.cos(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
-        cy={MIDDLE + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
+        cy={middle + (half + 8) * Math.sin(((settings.travel.turn_deg ?? 0) * Math.PI) / 180)}
         r="5"
         fill={night ? "#1d2624" : "#fff"}
         stroke={night ? "#9db9f0" : "var(--color-indigo)"}
@@ -71,9 +70,8 @@ export function TurnMark({ x: ringX, half }: { x: number; half: number }) {
 }
 
 /** The arc from one angle to another about the run's middle, degrees clockwise; a whole turn at most. */
-function arcOf(x: number, r: number, from: number, to: number): string {
+function arcOf([x, y]: [number, number], r: number, from: number, to: number): string {
   const [low, high] = [Math.min(from, to), Math.min(Math.max(from, to), Math.min(from, to) + 359.9)];
-  const at = (deg: number): string =>
-    `${x + r * Math.cos((deg * Math.PI) / 180)} ${MIDDLE + r * Math.sin((deg * Math.PI) / 180)}`;
+  const at = (deg: number): string => `${x + r * Math.cos((deg * Math.PI) / 180)} ${y + r * Math.sin((deg * Math.PI) / 180)}`;
   return `M${at(low)}A${r} ${r} 0 ${high - low > 180 ? 1 : 0} 1 ${at(high)}`;
 }

@@ -3,27 +3,25 @@ import type { Scene } from "../../shared/api/scenes";
 import { EXTENT, JOINS } from "../../shared/api/tables";
 import { laidOf, paintPieces } from "../../shared/view/painter";
 import type { Ctx, View } from "../../shared/view/view";
+import type { FlatSizes } from "./flatSizes";
 
-export const RADIUS = 43;
-export const TOP = 192;
-const EVERY = 196;
+type Lens = FlatSizes["lens"];
 
-export const LENS = {
-  /** Where the i-th lens hangs, in px. */
-  left: (i: number) => 108 + i * EVERY,
-  /** How many joins of a scene hang under the run: as many as there is room for, with their figures, left of `right`. */
-  count: (scene: Scene, right: number) =>
-    Math.min(4, scene.joins.length / JOINS.width, Math.max(1, Math.floor((right - 100) / EVERY))),
-};
+/** Where the i-th lens hangs, in px. */
+export const lensLeft = ({ every }: Lens, i: number): number => 108 + i * every;
+
+/** How many joins of a scene hang under the run: as many as there is room for, with their figures, left of `right`. */
+export const lensCount = ({ every }: Lens, scene: Scene, right: number): number =>
+  Math.min(4, scene.joins.length / JOINS.width, Math.max(1, Math.floor((right - 100) / every)));
 
 /** What a lens looks at: the edge of the piece before the join, the gap to the next, and px a mm. */
-export function lookAt(scene: Scene, index: number) {
+export function lookAt(scene: Scene, index: number, radius: number) {
   const join = scene.joins.subarray(index * JOINS.width, (index + 1) * JOINS.width);
   const before = scene.extents.subarray(index * EXTENT.width, (index + 1) * EXTENT.width);
   const gap = join[JOINS.gap];
   const edge = before[EXTENT.s] + before[EXTENT.after];
   const shown = Math.max(Math.abs(gap) * 2.4, (before[EXTENT.before] + before[EXTENT.after]) * 0.28);
-  return { join, gap, edge, middle: edge + gap / 2, scale: (2 * RADIUS) / shown };
+  return { join, gap, edge, middle: edge + gap / 2, scale: (2 * radius) / shown };
 }
 
 /** Paint one join magnified into its round glass, with the facing edges and the room between them. */
@@ -32,30 +30,32 @@ export function paintLens(
   scene: Scene,
   motifs: Motif[],
   index: number,
-  left: number,
+  lens: Lens,
   ratio: number,
   night: boolean,
   ground: string,
 ): void {
-  const { gap, edge, middle, scale } = lookAt(scene, index);
-  const [cx, cy] = [left + RADIUS, TOP + RADIUS];
+  const { gap, edge, middle, scale } = lookAt(scene, index, lens.radius);
+  const { radius, top } = lens;
+  const left = lensLeft(lens, index);
+  const [cx, cy] = [left + radius, top + radius];
   const close: View = { scale, x: cx - middle * scale, y: cy };
   const glass = new Path2D();
-  glass.arc(cx, cy, RADIUS - 1.5, 0, 2 * Math.PI);
+  glass.arc(cx, cy, radius - 1.5, 0, 2 * Math.PI);
   ctx.save();
   ctx.clip(glass);
   ctx.fillStyle = ground;
-  ctx.fillRect(left, TOP, 2 * RADIUS, 2 * RADIUS);
-  paintPieces(ctx, laidOf(motifs, scene), close, ratio, { x: left, y: TOP, width: 2 * RADIUS, height: 2 * RADIUS });
+  ctx.fillRect(left, top, 2 * radius, 2 * radius);
+  paintPieces(ctx, laidOf(motifs, scene), close, ratio, { x: left, y: top, width: 2 * radius, height: 2 * radius });
   const [a, b] = [edge, edge + gap].map((s) => close.x + s * scale);
   ctx.fillStyle = gap >= 0 ? "#c9971c33" : "#2c4a8440";
-  ctx.fillRect(Math.min(a, b), TOP, Math.abs(b - a), 2 * RADIUS);
+  ctx.fillRect(Math.min(a, b), top, Math.abs(b - a), 2 * radius);
   ctx.strokeStyle = "#a63a2f";
   ctx.lineWidth = 1;
   ctx.beginPath();
   for (const x of [a, b]) {
-    ctx.moveTo(x, TOP);
-    ctx.lineTo(x, TOP + 2 * RADIUS);
+    ctx.moveTo(x, top);
+    ctx.lineTo(x, top + 2 * radius);
   }
   ctx.stroke();
   ctx.restore();

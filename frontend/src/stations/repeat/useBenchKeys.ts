@@ -1,4 +1,4 @@
-import { focusField, isTyping, useLetters, useWindowKey } from "../../shared/ui/keys";
+import { focusField, isTyping, pressNamed, presses, useLetters, useWindowKey } from "../../shared/ui/keys";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import type { Question } from "./types";
@@ -39,6 +39,17 @@ export function useBenchKeys(): void {
     { letter: "o", words: "laid on as", act: () => ask("colour", "Laid on as") },
     { letter: "l", words: "width along the line", act: () => ask("hand", "Taper at the start") },
     { letter: "j", words: "what counts as a fault", act: () => ask("joins", "Gap from") },
+    presses("p", "pin a line", "Pin a line"),
+    presses("x", "trial lines closer", "closer"),
+    presses("y", "trial lines further", "further"),
+    {
+      letter: "z",
+      words: "see twelve arrangements",
+      act: () => (
+        ask("loosely", "What varies"),
+        requestAnimationFrame(() => pressNamed("See twelve") && focusField("Arrangements"))
+      ),
+    },
   ]);
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;

@@ -14,7 +14,7 @@ export function BrushLabel({ brush, swatch, onCopy }: { brush: Brush; swatch: Br
       <span aria-hidden className="absolute inset-y-0 left-0 w-[7px] border-r border-dashed border-madder bg-madder-wash" />
       <span aria-hidden className="absolute inset-y-0 right-0 w-[7px] border-l border-dashed border-madder bg-madder-wash" />
       <button
-        className="block h-[150px] w-full px-4 pt-2"
+        className="block h-[max(150px,11.7vw)] w-full px-4 pt-2"
         aria-label={`Open ${brush.name}`}
         onClick={() => go("repeat", brush.id)}
       >

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
+import { goesTo, presses, useLetters } from "../../shared/ui/keys";
 import { Picker } from "../../shared/ui/Picker";
 import { go } from "../../shared/ui/place";
 import { useSwatches } from "../../shared/view/Swatch";
@@ -10,6 +11,7 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
   const [search, setSearch] = useState("");
   const swatches = useSwatches(workshop);
   const make = useChange((body: Schemas["NewBrush"]) => kept<Brush>(api.POST("/api/brushes", { body })));
+  useLetters([goesTo("s", "search by name", "Search by name"), presses("n", "new brush from a motif", "New brush from a motif")]);
   const shown = workshop.brushes.filter((b) => b.name.toLowerCase().includes(search.trim().toLowerCase()));
   return (
     <div className="h-full overflow-y-auto px-6 pt-4 pb-8">
@@ -50,7 +52,7 @@ export function ShelfStation({ workshop }: { workshop: Workshop }) {
         </p>
       )}
       {workshop.brushes.length > 0 && !shown.length && <p className="text-moss">No brush is named like “{search}”.</p>}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-5">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(max(280px,19vw),1fr))] gap-5">
         {shown.map((brush) => (
           <BrushLabel
             key={brush.id}
