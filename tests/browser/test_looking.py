@@ -82,14 +82,14 @@ def test_the_ground_turns_dark_and_light_again_by_key(app):
 def test_closer_and_further_change_how_much_of_the_brush_is_seen(app):
     page = app.open("#/repeat/1")
     straight = page.get_by_test_id("trial-straight")
-    expect(straight).to_have_attribute("data-pieces", "13")
+    expect(straight).to_have_attribute("data-pieces", "8")
     page.get_by_role("button", name="further").click()
-    expect(page.get_by_text("Each 240 mm wide")).to_be_visible()
-    expect(straight).to_have_attribute("data-pieces", "18")
+    expect(page.get_by_text("Each 150 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "11")
     for _ in range(2):
         page.get_by_role("button", name="closer").click()
-    expect(page.get_by_text("Each 120 mm wide")).to_be_visible()
-    expect(straight).to_have_attribute("data-pieces", "9")
+    expect(page.get_by_text("Each 60 mm wide")).to_be_visible()
+    expect(straight).to_have_attribute("data-pieces", "5")
 
 
 @pytest.mark.parametrize("where", ["inside the motif", "at an address of its own"])

@@ -88,6 +88,7 @@ def test_draws_by_points_closes_the_line_and_moves_a_point(app):
 def test_types_points_in_millimetres(app):
     page = app.open("#/page/1")
     page.get_by_role("button", name="By points").click()
+    page.get_by_role("checkbox", name="pointed").check()
     page.get_by_role("textbox", name="Points in mm").fill("40,60 120,60 120,140")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Undo: draw Line 10")).to_be_visible()

@@ -191,7 +191,7 @@ def test_trial_lines_suit_the_brush_and_read_as_lines():
     assert trial_width_mm(4, height=8) == 100  # a rope's strands
     assert trial_width_mm(11.6, height=2) == 100  # stitches: nine of them, for they are flat
     assert trial_width_mm(6, height=6) == 80  # beads
-    assert [trial_width_mm(10, step=s) for s in (-99, -1, 1, 99)] == [10, 120, 200, STEPS_MM[-1]]
+    assert [trial_width_mm(10, step=s) for s in (-99, -1, 1, 99)] == [10, 100, 250, STEPS_MM[-1]]
 
 
 def test_errors_say_where_before_what():

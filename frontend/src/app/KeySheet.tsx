@@ -11,6 +11,7 @@ const GENERAL: [string, string][] = [
   ["Escape", "leave a drawing or a field as it was"],
 ];
 
+const SHEET = "fixed top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2";
 const BAR = "fixed bottom-0 left-0 z-30 whitespace-nowrap";
 
 /** The letters offered after q, shown while the app waits for one. */
@@ -38,7 +39,7 @@ export function KeySheet() {
       <Dialog.Portal>
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[860px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-loden bg-work p-6 shadow-md"
+          className={`${SHEET} z-50 max-h-[94vh] w-[860px] overflow-y-auto border border-loden bg-work p-6 shadow-md`}
         >
           <Dialog.Title className="mb-3 text-[17px]">Keys</Dialog.Title>
           <div className="flex gap-8">

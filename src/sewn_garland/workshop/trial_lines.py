@@ -28,7 +28,7 @@ TRIAL_LINES = (
     TrialLine("straight", "Straight", "M8 35H92"),
     TrialLine("wave", "Wave", "M6 35C20 26 36 26 50 35S80 44 94 35"),
     TrialLine("hairpin", "Hairpin", "M10 22H72A13 13 0 0 1 72 48H10"),
-    TrialLine("corners", "Square corners", "M8 55H30V15H70V55H92"),
+    TrialLine("corners", "Square corners", "M4 58H34V12H66V58H96"),
     TrialLine("point", "Sharp point", "M14 60L50 10L86 60"),
     TrialLine("circle", "Circle", "M78 35A28 28 0 0 1 50 63A28 28 0 0 1 22 35A28 28 0 0 1 50 7A28 28 0 0 1 78 35Z"),
     TrialLine(
@@ -88,10 +88,10 @@ def trial_width_mm(pitch: float, *, height: float = 0.0, step: int = 0) -> float
     """Return how wide the trial sheet's box is for a brush of this pitch and height, in round steps: pieces are large enough to be judged.
 
     About fourteen repeats, fewer of flat pieces; those much higher than their pitch, such as rope strands, get a wider sheet.
-    ``step`` goes that many round steps further (or closer, below 0), as far as there are any.
+    ``step`` goes that many times further by about a half (or closer, below 0), as far as there are round steps.
     """
     wanted = MOST_REPEATS * max(pitch, 0.9 * height)
     if height > 0:
         wanted = max(min(wanted, HEIGHTS * height), LEAST_REPEATS * pitch)
     usual = int(np.argmin(np.abs(np.log(np.array(STEPS_MM) / max(wanted, STEPS_MM[0])))))
-    return float(STEPS_MM[min(max(usual + step, 0), len(STEPS_MM) - 1)])
+    return float(STEPS_MM[min(max(usual + 2 * step, 0), len(STEPS_MM) - 1)])

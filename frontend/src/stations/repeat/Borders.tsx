@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, kept, type Schemas } from "../../shared/api/client";
+import { api, kept, type Brush, type Schemas } from "../../shared/api/client";
 import { useChange, withVersion } from "../../shared/api/queries";
 import { Choice } from "../../shared/ui/Choice";
 import { BORDER_PICTURES } from "./pictures/order";
@@ -14,20 +14,29 @@ export function Borders() {
     placeholderData: keepPreviousData,
   });
   const change = useChange((arrangement: Border) =>
-    withVersion("brush", brush, (version) =>
-      kept(api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } })),
-    ),
+    withVersion("brush", brush, async (version) => {
+      const made = await kept<Brush>(
+        api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } }),
+      );
+      pressed.set(brush.id, { arrangement, motifs: made.pieces.repeat.join() });
+      return made;
+    }),
   );
+  const own = pressed.get(brush.id);
+  const lit = own?.motifs === brush.pieces.repeat.join() ? own.arrangement : now.data?.arrangement;
   return (
     <Choice
       small
       label="Border arrangement, laid without gaps"
-      value={(now.data?.arrangement ?? "") as Border}
+      value={(lit ?? "") as Border}
       options={BORDERS.map(([value, label]) => ({ value, label, picture: BORDER_PICTURES[value] }))}
       onSet={(arrangement) => change.mutate(arrangement)}
     />
   );
 }
+
+/** What was pressed last for a brush, and the motifs that it gave: those of symmetrical ones look alike in several arrangements. */
+const pressed = new Map<number, { arrangement: Border; motifs: string }>();
 
 type Border = Schemas["BorderMessage"]["arrangement"];
 

@@ -3,7 +3,8 @@ import { FACING_PICTURES, MIRROR_PICTURES } from "./pictures/facing";
 import { BEND_PICTURES, KIND_PICTURES } from "./pictures/travel";
 import { useSaid } from "./openBench";
 import { TravelFigures } from "./TravelFigures";
-import { scattered, travelling } from "./variations";
+import { mirrored, mirroring, scattered, travelling } from "./variations";
+import { MIRROR } from "./wordsOf";
 
 export function TravelQuestion() {
   const { edit, settings } = useSaid();
@@ -72,14 +73,15 @@ export function TravelQuestion() {
         small
         side
         label="Mirror"
-        value={travel.mirror as "off" | "up_down" | "left_right" | "every_second"}
+        value={mirroring(settings)}
         options={[
           { value: "off", label: "off", picture: MIRROR_PICTURES.off },
           { value: "up_down", label: "up–down", picture: MIRROR_PICTURES.up_down },
           { value: "left_right", label: "left–right", picture: MIRROR_PICTURES.left_right },
           { value: "every_second", label: "every second", picture: MIRROR_PICTURES.every_second },
+          { value: "sides", label: "alternate sides", picture: MIRROR_PICTURES.sides },
         ]}
-        onSet={(mirror) => edit.set({ travel: { mirror } }, `mirror ${mirror.replace("_", " ")}`)}
+        onSet={(next) => edit.set(mirrored(settings, next), MIRROR[next])}
       />
       <TravelFigures />
     </div>

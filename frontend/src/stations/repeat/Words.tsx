@@ -5,7 +5,7 @@ import { useLaidBench, useOpenBench } from "./openBench";
 import { Questions } from "./Questions";
 import { PitchWord, SettingWord } from "./SettingWords";
 import type { Question } from "./types";
-import { looseWords } from "./variations";
+import { looseWords, mirroring } from "./variations";
 import { CORNERS, EASE, FACING, handWords, inkWords, KIND, MIRROR, ORDER, REST } from "./wordsOf";
 
 const TO_COME = "\u2007\u2007…\u2007\u2007 mm"; // as wide as a pitch, so that nothing below moves when that is known
@@ -49,7 +49,7 @@ function Sentence() {
       {word("travel", `${once ? "bent" : travel.round_bends} at bends`)}
       {(travel.round_bends ?? "rigid") === "rigid" && <>, facing {word("travel", FACING[travel.facing ?? "line"])}</>}, turned{" "}
       <SettingWord which="travel" label="Turn" section="travel" setting="turn_deg" unit="°" />,{" "}
-      {word("travel", MIRROR[travel.mirror ?? "off"])},{" "}
+      {word("travel", MIRROR[mirroring(said)])},{" "}
       {word("travel", shift ? `${Math.abs(shift)} mm to the ${shift > 0 ? "right" : "left"}` : "on the line")}. Every{" "}
       {header && !links ? <PitchWord /> : word("often", header ? `${header.pitch_mm.toFixed(2)} mm` : TO_COME)} at{" "}
       <SettingWord which="often" label="Size" section="spacing" setting="size_pct" unit="%" /> size

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Settings } from "../../shared/api/client";
 import { withChange } from "../../shared/ui/settings";
-import { following, looseWords, NAMES, offered, started, type Property } from "./variations";
+import { following, looseWords, mirrored, mirroring, NAMES, offered, started, type Property } from "./variations";
 
 const settings = (travel: object, of: Property[] = []): Settings =>
   ({ travel: { kind: "repeated", round_bends: "rigid", ...travel }, variations: of.map(started) }) as unknown as Settings;
@@ -30,6 +30,18 @@ describe("what can vary", () => {
     expect(after.variations!.map(({ of }) => of)).toEqual(["turn"]);
     expect(after.spacing).toEqual({ size_pct: 100, gap_pct: 7 });
     expect(before.variations!.map(({ of }) => of)).toEqual(["size"]);
+  });
+});
+
+describe("alternate sides", () => {
+  it("are one press, are told as such, and go with another way of mirroring", () => {
+    const own = settings({}, ["turn"]);
+    const sides = withChange(own, mirrored(own, "sides"));
+    expect(sides.variations).toHaveLength(2);
+    expect(mirroring(sides)).toBe("sides");
+    expect(looseWords(sides)).toBe("turn");
+    const up = withChange(sides, mirrored(sides, "up_down"));
+    expect([mirroring(up), up.variations]).toEqual(["up_down", own.variations]);
   });
 });
 

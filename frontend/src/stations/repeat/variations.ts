@@ -92,9 +92,29 @@ export function following({ of, follows, between }: Variation, next: Source): Va
 
 /** The words of what varies, for the brush's text; nothing where nothing does. */
 export function looseWords({ variations }: Settings): string | null {
-  const words = [...new Set((variations ?? []).map(({ of }) => PROPERTIES[of].word))];
+  const loose = (variations ?? []).filter((own) => !isSides(own)); // which is said where mirrors are
+  const words = [...new Set(loose.map(({ of }) => PROPERTIES[of].word))];
   if (!words.length) return null;
   return words.length > 4 ? `${words.slice(0, 3).join(", ")} and ${words.length - 3} more` : words.join(", ");
+}
+
+/** Every second piece mirrored about the line, as leaves lie on alternate sides of a stem. */
+const SIDES: Variation = { of: "mirror_up_down", follows: "turns", between: [0, 100], gather_pct: 0 };
+const isSides = ({ of, follows, between, over }: Variation): boolean =>
+  of === SIDES.of && follows === SIDES.follows && String(between) === String(SIDES.between) && (over ?? 2) === 2;
+
+export type Mirroring = NonNullable<Settings["travel"]["mirror"]> | "sides";
+
+/** How a brush mirrors its pieces. */
+export function mirroring({ travel, variations }: Settings): Mirroring {
+  return variations?.some(isSides) ? "sides" : (travel.mirror ?? "off");
+}
+
+/** Pieces mirrored in another way. */
+export function mirrored({ variations }: Settings, next: Mirroring): SettingsChange {
+  const kept = (variations ?? []).filter((own) => !isSides(own));
+  const own = next === "sides" ? [...kept, SIDES] : kept;
+  return { travel: { mirror: next === "sides" ? "off" : next }, variations: own };
 }
 
 /** Pieces scattered, loosely enough to be seen where nothing varies yet; links let go of one another. */

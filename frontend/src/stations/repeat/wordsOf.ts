@@ -14,6 +14,7 @@ export const MIRROR = {
   up_down: "mirrored up–down",
   left_right: "mirrored left–right",
   every_second: "every second one mirrored",
+  sides: "on alternate sides",
 } as const;
 export const EASE = {
   leave: "is left",

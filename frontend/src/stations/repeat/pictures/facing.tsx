@@ -74,4 +74,12 @@ export const MIRROR_PICTURES = {
       <Leaf x={54} y={11} turn={0} />
     </Frame>
   ),
+  sides: (
+    <Frame>
+      {LINE}
+      <Leaf x={10} y={11} turn={0} />
+      <Leaf x={32} y={11} turn={180} flip={-1} />
+      <Leaf x={54} y={11} turn={0} />
+    </Frame>
+  ),
 };
