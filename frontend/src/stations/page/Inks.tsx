@@ -3,8 +3,8 @@ import type { Line } from "../../shared/api/client";
 import { useLaidPage } from "./laidPage";
 import { Palette } from "./Palette";
 
-const PRESSED =
-  "aria-pressed:outline-2 aria-pressed:outline-loden focus-visible:outline-[3px] focus-visible:outline-offset-2 focus-visible:outline-indigo";
+const FOCUSED = "focus-visible:outline-[3px] focus-visible:outline-offset-2 focus-visible:outline-indigo";
+const PRESSED = `aria-pressed:outline-2 aria-pressed:outline-loden ${FOCUSED}`;
 
 /** The inks of a line: its brush's own, one of the page's palette, or another; and the second ink where its brush mixes two. */
 export function Inks({ line }: { line: Line }) {
