@@ -5,7 +5,10 @@ import { PROPERTIES, type Variation } from "./variations";
 
 const STEP = 5; // % of a piece's length
 
-/** The band within which pieces lie off the line: its two edges drag how far; `length` px of a piece, about the `middle`, `end` where the run ends. */
+/**
+ * The band within which pieces lie off the line: its two edges drag how far; `length` px of a piece, about the `middle`, `end`
+ * where the run ends.
+ */
 export function AcrossMark({ length, end, middle }: { length: number; end: number; middle: number }) {
   const { shown } = useLaidBench();
   const own = shown.variations ?? [];
