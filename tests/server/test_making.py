@@ -228,6 +228,15 @@ def test_the_bench_lays_the_flat_run_and_eight_trial_lines(bench):
     assert header["scenes"][1]["verdict"].startswith("joins within")
 
 
+def test_the_flat_run_shows_rows_but_no_widths(bench):
+    body = {"motif_id": 1, "settings": {"rows": {"beside_mm": [-8, 8]}, "hand": {"taper_start_mm": 50}}, "flat_mm": 100}
+    header, tables = unpack(bench.post("/api/bench/lay", json=body).data)
+    flat = tables[0]["pieces", 0]
+    assert header["scenes"][0]["pieces"] == 30
+    assert np.unique(np.round(flat[:, 5], 6)).tolist() == [-8, 0, 8]
+    assert np.hypot(flat[:, 0], flat[:, 1]) == pytest.approx(1)
+
+
 def test_a_spacing_beyond_the_limit_is_refused_at_once_and_the_rest_is_laid(bench):
     ok(bench.post("/api/brushes", json={"name": "dense", "motif_id": 1}), 201)
     ok(bench.patch("/api/brushes/2", json={"version": 1, "change": {"spacing": {"size_pct": 0.0001}}}))

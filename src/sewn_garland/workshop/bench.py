@@ -120,8 +120,8 @@ def _spread_of(brush: Brush) -> float:
 
 
 def _flat_run(brush: Brush, flat_mm: float) -> Scene:
-    """Return a window on a straight line without an end; the trial lines show rows and widths."""
-    level = brush.changed({"rows": {"beside_mm": ()}, "hand": {"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0}})
+    """Return a window on a straight line without an end, rows and all; the trial lines show widths, which are those of a whole line."""
+    level = brush.changed({"hand": {"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0}})
     return Scene("flat", level, LineToLay(measured_path(f"M0 0H{flat_mm!r}"), unended=True), {"name": "Flat run"})
 
 

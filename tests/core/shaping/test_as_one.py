@@ -92,7 +92,8 @@ def test_pieces_that_do_not_meet_or_show_what_is_below_stay_pieces(change):
 
 def test_a_line_of_several_colours_that_crosses_itself_keeps_its_upper_strand_on_top():
     path = "M10 90L100 10H60L60 95"
-    for drawing, one in ((STRIP, True), (TWO, False)):
+    holed = svg(f'<path fill-rule="evenodd" fill="{INK}" d="M0 0H10V4H0ZM3 1H6V3H3Z"/>', 10, 4)
+    for drawing, one in ((STRIP, True), (TWO, False), (holed, False)):
         made, line = laid(path, drawing, ends={"outside_corner": "round", "inside_corner": "round"})
         assert (painted(made.pieces.motifs, line).several is not None) == one
 

@@ -15,6 +15,8 @@ function middleOf(scene: Scene, i: number, header: BenchHeader): number {
   return row.length ? row[EXTENT.s] + (row[EXTENT.after] - row[EXTENT.before]) / 2 : header.piece_mm / 2 + i * header.pitch_mm;
 }
 
+const UNDER_RULE = 42; // px
+
 /** Where the i-th joint of a chain lies along the run, in mm. */
 function jointAt(scene: Scene, i: number): number {
   const row = scene.extents.subarray(Math.min(i, scene.pieces - 1) * EXTENT.width);
@@ -27,6 +29,7 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
   const x = (i: number): number => view.x + middleOf(scene, i, header) * view.scale;
   const half = Math.max(14, (header.height_mm / 2) * view.scale);
   const end = Math.min(size.width - RIGHT + 14, x(scene.pieces - 1) + (header.piece_mm / 2) * view.scale + 26);
+  const above = Math.max(0, ...(shown.rows?.beside_mm ?? []).map((mm) => -mm)) * view.scale; // rows that lie there
   const jointed = shown.travel.round_bends === "jointed" && shown.travel.kind === "repeated";
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
@@ -46,7 +49,7 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
         <PitchMark
           from={x(1)}
           to={x(2)}
-          top={view.y - half - 30}
+          top={Math.max(UNDER_RULE, view.y - half - 30 - above)}
           middle={view.y}
           scale={view.scale}
           header={header}

@@ -26,14 +26,14 @@ export function flatSizes(height: number): FlatSizes {
   return { middle: RULE_AND_TAPE + most / 2, most, spread: 1.9 * most, lens: { radius, top, every: 2 * radius + FIGURES } };
 }
 
-/** How the flat run fills its band: in px, from the band's own size and the brush's mm. */
+/** How the flat run fills its band: in px, from the band's own size and the brush's mm; `rows_mm` from the first row to the last. */
 export const FLAT = {
   width: (px: number) => Math.max(200, px - LEFT - RIGHT),
-  scale: (size: { width: number; height: number }, pitch_mm: number, height_mm: number, spread_mm = 0) => {
+  scale: (size: { width: number; height: number }, pitch_mm: number, height_mm: number, spread_mm = 0, rows_mm = 0) => {
     const { most, spread } = flatSizes(size.height);
     return Math.min(
       FLAT.width(size.width) / (5.6 * pitch_mm),
-      most / Math.max(height_mm, 1e-3),
+      most / Math.max(height_mm + rows_mm, 1e-3),
       spread / Math.max(height_mm + spread_mm, 1e-3),
     );
   },

@@ -41,7 +41,8 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const { laid, refusal, cured } = useLay<typeof body, Schemas["BenchHeader"]>(path, size.width ? body : null);
 
   const header = laid?.header;
-  const fitting = header && FLAT.scale(size, header.pitch_mm, header.height_mm, header.spread_mm);
+  const furthest = Math.max(0, ...(settings.rows?.beside_mm ?? []).map(Math.abs));
+  const fitting = header && FLAT.scale(size, header.pitch_mm, header.height_mm, header.spread_mm, 2 * furthest);
   // the scales stand still while something is dragged and settle when it is let go
   if (still && header && fitting && (Math.abs(fitting - held.scale) > 1e-6 || header.trial_mm !== held.trial)) {
     setHeld({ scale: fitting, trial: header.trial_mm });

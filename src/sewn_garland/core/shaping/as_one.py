@@ -29,6 +29,7 @@ MEETS_MM = 1e-6  # chosen: far below what is written, far above what laying is o
 MEETS_RAD = 1e-9
 MOST_POINTS = 400  # of a motif; chosen: drawn as one, every piece is written out
 MOST_PIECES = 20_000  # of a line; chosen: so many are one path
+MOST_PAIRS = 5_000_000  # of pieces near one another that are looked at; chosen: some 80 MB
 CROSSES = 3.0  # chosen: pieces so many reaches apart along the line, and within one of another, lie over one another
 
 
@@ -118,18 +119,29 @@ def _cut_alike(cuts: BisectorCuts) -> np.ndarray:
 
 
 def _apart_where_crossing(found: np.ndarray, item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
-    """Return the numbers with what lies over itself in several colours taken apart again; None where nothing is left as one."""
-    coloured = np.array([len({shape.fill for shape in motif.shapes}) > 1 for motif in item.artwork])[item.motif]
-    if coloured.any():
+    """Return the numbers with what lies over itself taken apart again, but where it looks the same as one; None where nothing is left
+    as one.
+    """
+    layered = np.array([_is_layered(motif) for motif in item.artwork])[item.motif]
+    if layered.any():
         pieces = laid.pieces
         reach = np.array([np.hypot(m.width, m.height) for m in item.artwork])[item.motif] * item.scales / 2
-        pairs = scipy.spatial.cKDTree(pieces.centre).query_pairs(2 * float(reach.max()), output_type="ndarray")
+        tree, near = scipy.spatial.cKDTree(pieces.centre), 2 * float(reach.max())
+        if tree.count_neighbors(tree, near) > MOST_PAIRS:
+            return None
+        pairs = tree.query_pairs(near, output_type="ndarray")
         along = np.abs(pieces.s[pairs[:, 0]] - pieces.s[pairs[:, 1]])
         along = np.minimum(along, laid.length - along) if laid.closed else along
         over = (along > CROSSES * 2 * reach.max()) & (found[pairs[:, 0]] == found[pairs[:, 1]])
-        lost = np.isin(found, found[pairs[over].ravel()]) & coloured
+        lost = np.isin(found, found[pairs[over].ravel()]) & layered
         found = np.where(lost, found.max() + 1 + np.arange(len(found)), found)
     return found if len(np.unique(found)) < len(found) else None
+
+
+@lru_cache(maxsize=512)
+def _is_layered(motif: Motif) -> bool:
+    """Tell whether it shows which of two pieces lies on top, or that both lie there: by a colour, or by a hole where they cross."""
+    return len({shape.fill for shape in motif.shapes}) > 1 or any(shape.fill_rule == "evenodd" for shape in motif.shapes)
 
 
 class _Contours(NamedTuple):
