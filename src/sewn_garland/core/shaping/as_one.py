@@ -9,21 +9,20 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
-from typing import NamedTuple
 
 import numpy as np
 import scipy
 
 from ..artwork.box import ink_box
-from ..artwork.contours import contours_of
 from ..artwork.passes import passes_of
-from ..maths.ragged import heads, ranges, run_heads
+from ..maths.ragged import ranges
 from ..values.brush import Brush
 from ..values.drawing import PaintedPieces
 from ..values.joins import Joins
 from ..values.laid import LaidLine
 from ..values.motif import Motif, Shape
 from ..values.outlines import BisectorCuts, ShapedOutlines
+from .corners import merged, stamped_outlines
 
 MEETS_MM = 1e-6  # chosen: far below what is written, far above what laying is off by
 MEETS_RAD = 1e-9
@@ -35,8 +34,9 @@ CROSSES = 3.0  # chosen: pieces so many reaches apart along the line, and within
 
 def may_be_one(brush: Brush) -> bool:
     """Tell whether pieces of a brush may meet so that they are drawn as one: flat and opaque, from edge to edge of their frame."""
-    travel = brush.travel
-    return travel.kind == "repeated" and not travel.jointed and brush.spacing.gap == 0 and any(map(_meets_itself, brush.pieces.repeat))
+    whole = brush.ink.per_piece == 1 and brush.ink.of_piece == "normal" and brush.ink.coverage == "as_drawn"
+    repeated = brush.travel.kind == "repeated" and not brush.travel.jointed
+    return whole and repeated and brush.spacing.gap == 0 and any(map(_meets_itself, brush.pieces.repeat))
 
 
 @lru_cache(maxsize=512)
@@ -50,7 +50,8 @@ def _meets_itself(motif: Motif) -> bool:
 
 def _is_flat(shape: Shape) -> bool:
     fill = shape.fill
-    return fill is not None and shape.stroke is None and shape.picture is None and fill.gradient is None and shape.lies == "over"
+    plain = fill is not None and fill.gradient is None and fill.opacity == 1
+    return plain and shape.stroke is None and shape.picture is None and shape.lies == "over"
 
 
 def as_one(item: PaintedPieces, laid: LaidLine) -> tuple[PaintedPieces, BisectorCuts]:
@@ -97,10 +98,9 @@ def _ones(item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
     return _apart_where_crossing(found, item, laid)
 
 
-def _opaque(item: PaintedPieces) -> np.ndarray:
-    if item.colours is not None:
-        return ((item.colours.table & 255) == 255).all(axis=1)[item.colours.which]
-    return np.array([all(s.fill is not None and s.fill.opacity == 1 for s in motif.shapes) for motif in item.artwork])[item.motif]
+def _opaque(item: PaintedPieces) -> np.ndarray | bool:
+    """Tell which pieces (n,) their colours leave opaque."""
+    return True if item.colours is None else ((item.colours.table & 255) == 255).all(axis=1)[item.colours.which]
 
 
 def _meeting(joins: Joins, gap_after: np.ndarray) -> np.ndarray:
@@ -144,49 +144,23 @@ def _is_layered(motif: Motif) -> bool:
     return len({shape.fill for shape in motif.shapes}) > 1 or any(shape.fill_rule == "evenodd" for shape in motif.shapes)
 
 
-class _Contours(NamedTuple):
-    """Contours of pieces on the page, as in ``ShapedOutlines`` but for how many points each has."""
-
-    points: np.ndarray
-    count: np.ndarray
-    closed: np.ndarray
-    piece: np.ndarray
-    shape: np.ndarray
-    stroked: np.ndarray
-
-
 def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> ShapedOutlines:
     """Return all outlines, pieces numbered by what they are part of, whose contours come shape by shape and turn the same way."""
     was = item.outlines
     assert was is not None
     stamped = np.flatnonzero(several[one] & ~item.shaped)
-    parts = [_stamped(item.artwork[v], item.matrices, stamped[item.motif[stamped] == v]) for v in np.unique(item.motif[stamped])]
-    parts.append(_Contours(was.points, np.diff(was.starts), was.closed, was.piece, was.shape, was.stroked))
-    points, count, closed, piece, shape, stroked = (np.concatenate(column) for column in zip(*parts, strict=True))
-    order = np.lexsort((piece, stroked, shape, one[piece]))
-    first, count = heads(count)[order], count[order]
-    number, shape, closed, stroked = one[piece][order], shape[order], closed[order], stroked[order]
+    if len(stamped):
+        was = merged([was, stamped_outlines(item.artwork, item.motif, item.matrices, stamped)])
+    order = np.lexsort((was.piece, was.stroked, was.shape, one[was.piece]))
+    first, count = was.starts[:-1][order], np.diff(was.starts)[order]
+    piece, number = was.piece[order], one[was.piece][order]
     at = ranges(first, count)
-    a, b, c, d = item.matrices[piece[order], :4].T
+    a, b, c, d = item.matrices[piece, :4].T
     turned = np.repeat((a * d < b * c) & several[number], count)  # a mirrored piece's contours go round the other way
     at = np.where(turned, np.repeat(2 * first + count - 1, count) - at, at)
-    pieces = np.union1d(one[was.pieces], np.flatnonzero(several))
+    pieces, outlined, cut = (np.unique(one[column]) for column in (was.pieces, was.outlined, was.cut))
     meshes = tuple(replace(mesh, piece=one[mesh.piece]) for mesh in was.meshes)
     return ShapedOutlines(
-        points[at], np.append(0, np.cumsum(count)), closed, number, shape, stroked, pieces, np.unique(one[was.outlined]),
-        np.unique(one[was.cut]), meshes,
+        was.points[at], np.append(0, np.cumsum(count)), was.closed[order], number, was.shape[order], was.stroked[order], pieces,
+        outlined, cut, meshes,
     )  # fmt: skip
-
-
-def _stamped(motif: Motif, matrices: np.ndarray, pieces: np.ndarray) -> _Contours:
-    """Return the contours of some stamped pieces (k,) of a motif where their matrices put them."""
-    cubics, contour, shape, closed, stroked = contours_of(motif)
-    begins = run_heads(contour)
-    own = np.concatenate([np.insert(part[:, 1:].reshape(-1, 2), 0, part[0, 0], axis=0) for part in np.split(cubics, begins[1:])])
-    count = 3 * np.diff(np.append(begins, len(contour))) + 1
-    linear, shift = matrices[pieces, :4].reshape(-1, 2, 2), matrices[pieces, 4:]
-    placed = own @ linear + shift[:, None]
-    k = len(pieces)
-    return _Contours(
-        placed.reshape(-1, 2), np.tile(count, k), np.tile(closed, k), np.repeat(pieces, len(count)), np.tile(shape, k), np.tile(stroked, k)
-    )

@@ -88,6 +88,11 @@ def clipped_pieces(
     return replace(_assembled(cubics, keys, closed, pieces=pieces), cut=pieces, meshes=() if bent is None else bent.meshes)
 
 
+def stamped_outlines(motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
+    """Return the outlines of some ``pieces`` (p,), rising, where ``matrices`` (n, 6) stamp them, strokes outlined."""
+    return _assembled(*_drawn(motifs, variant, matrices, None, pieces), pieces=pieces)
+
+
 def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.ndarray):
     """Return the cubics of some pieces on the page, with their keys and whether their contours are closed.
 
