@@ -21,6 +21,12 @@ BAR = (
 )
 ROUNDS = 5  # other work on the machine comes and goes; every round is shown
 WANTED_PIECES = 2_000
+REACH = 30  # px to either side
+LOOSE = [  # a brush of the demo by its number, and the ends of bars that are dragged
+    (12, "strewn shells", ["size, least", "across, most"]),
+    (13, "lantern glow", ["size, most", "across, most", "mix of inks, least"]),
+    (14, "foam", ["size, least", "across, most"]),
+]
 
 # every movement is stamped by the browser as it comes in (pointerrawupdate carries the same stamp as the pointermove of
 # the next frame, and comes first); a step is painted when the frame after the canvas's repaint has begun and, where a
@@ -30,7 +36,20 @@ WATCH = """(id) => {
   const sheet = document.querySelector('[data-testid="trial-sheet"]');
   window.taken = [];
   let moved = null;
-  window.addEventListener('pointerrawupdate', (e) => { moved ??= e.timeStamp; }, true);
+  let asked = 0;
+  let underway = 0;
+  let askedThen = 0;
+  const ask = window.fetch;
+  window.fetch = (...given) => {
+    asked++;
+    underway++;
+    return ask(...given).finally(() => underway--);
+  };
+  window.addEventListener('pointerrawupdate', (e) => {
+    if (moved !== null && (asked !== askedThen || underway)) return;
+    moved = e.timeStamp; // anew where the last movement asked for nothing, being less than a step of the bar
+    askedThen = asked;
+  }, true);
   const nextFrame = () => new Promise((done) => requestAnimationFrame(() => {
     const after = new MessageChannel();
     after.port1.onmessage = done;
@@ -70,13 +89,14 @@ def bench_drags(row) -> None:
         for slider in ("Pitch", "Size"):
             rounds = [_drag(page, slider, 20, across=slider == "Pitch") for _ in range(ROUNDS)]
             _rows(row, f"drag the {slider.lower()} of a bent rope with corner knots, flat run and eight trial lines", rounds, 60)
-        page.goto(f"{address}/#/repeat/12")
-        page.get_by_role("button", name="How loosely?").click()
-        page.get_by_role("slider", name="size, most").wait_for()
-        page.evaluate(WATCH, "flat-run")
-        for slider in ("size, least", "across, most"):
-            rounds = [_drag(page, slider, 6) for _ in range(ROUNDS)]
-            _rows(row, f"drag an end of {slider.split(',')[0]} of strewn shells, flat run and eight trial lines", rounds, 60)
+        for number, brush, sliders in LOOSE:
+            page.goto(f"{address}/#/repeat/{number}")
+            page.get_by_role("button", name="How loosely?").click()
+            page.get_by_role("slider", name="size, most").wait_for()
+            page.evaluate(WATCH, "flat-run")
+            for slider in sliders:
+                rounds = [_drag(page, slider, 6) for _ in range(ROUNDS)]
+                _rows(row, f"drag an end of {slider.split(',')[0]} of {brush}, flat run and eight trial lines", rounds, 60)
         one, own = (_page_of_colours(page, address, varied=varied) for varied in (False, True))
         medians = []
         for (number, pieces), wanted in ((one, 100), (own, 100)):
@@ -227,16 +247,25 @@ def _many_pieces(page, address: str) -> int:
 
 def _drag(page, slider: str, down: float, *, across: bool = True) -> list[float]:
     box = page.get_by_role("slider", name=slider).bounding_box()
-    return _moved(page, box["x"] + box["width"] / 2, box["y"] + down, across=across)
+    x = box["x"] + box["width"] / 2
+    bar = page.get_by_role("slider", name=slider).locator("xpath=ancestor::span[@data-orientation='horizontal'][last()]")
+    if not bar.count():
+        return _moved(page, x, box["y"] + down, across=across)
+    # a movement past the end of a bar changes nothing, and nothing is painted for it
+    room = bar.bounding_box()
+    inward = np.clip(x, room["x"] + REACH + 7, room["x"] + room["width"] - REACH - 7) - x
+    return _moved(page, x, box["y"] + down, across=across, shift=inward)
 
 
-def _moved(page, x: float, y: float, *, across: bool) -> list[float]:
-    """Hold what lies at a place and move to and fro; return how long each step took to be painted, ms."""
+def _moved(page, x: float, y: float, *, across: bool, shift: float = 0) -> list[float]:
+    """Hold what lies at a place and move to and fro about `shift` px from it; return how long each step took to be painted, ms."""
     page.mouse.move(x, y)
     page.mouse.down()
     page.evaluate("window.taken = []")
     for i in range(STEPS):
-        way = abs((3 * i + 30) % 120 - 60) - 30  # 3 px a step, to and fro: at the ends of a sine nothing changes for a while
+        way = (
+            shift + abs((3 * i + REACH) % (4 * REACH) - 2 * REACH) - REACH
+        )  # 3 px a step, to and fro: a sine stands still for a while
         page.mouse.move(x + way * across, y + way * (not across))
         page.wait_for_timeout(60)
     taken = page.evaluate("window.taken")

@@ -276,10 +276,11 @@ test("a piece that is seen through covers as one: part by part where its parts a
   ctx.fill = (...given: never[]) => (shares.push(ctx.globalAlpha), fill(...given));
   Object.assign(ctx, { canvas: { width: 200, height: 100 }, globalAlpha: 1, drawImage: () => groups.push("laid on") });
   const own = fakeContext();
+  for (const done of ["clearRect", "save", "restore", "rect", "clip"]) Object.assign(own.ctx, { [done]: () => undefined });
   vi.stubGlobal(
     "OffscreenCanvas",
     class {
-      getContext = () => Object.assign(own.ctx, { clearRect: () => undefined });
+      getContext = () => own.ctx;
     },
   );
   const scene = { matrices: at([10, 10], [20, 10]), motif: new Uint16Array(0), opacity: new Float32Array([0.5, 1]) };

@@ -4,6 +4,8 @@ import { BISECTOR, CONTOURS, PIECES } from "../api/tables";
 import { clippedTo, closesOf } from "./closes";
 import { asGroup, covering, isWhole, type Blend, type Box, type Cover } from "./cover";
 import { inPage, paintOutlines, SEVERAL, STAMPED } from "./outlines";
+import { glowOf } from "./glows";
+import { Groups } from "./groups";
 import { mixedOf } from "./mixed";
 import { NO_PAINTS, ownOf, rowOf, type Own } from "./paints";
 import { Specks } from "./specks";
@@ -71,32 +73,29 @@ export function isForNight(laid: Laid): boolean {
 }
 
 /**
- * Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel.
- * Those that change under the hand may be `hurried`: small ones are spots of their mixed colours meanwhile.
+ * What is painted faster while it changes under the hand: nothing; what is soft and put together by itself, from pictures;
+ * small pieces too, as spots of their mixed colours.
  */
-export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area, hurried = false): void {
+export type Hurry = "none" | "soft" | "all";
+
+/** Paint every piece that reaches into an area, the line as one where it is laid on so; `ratio` is device pixels to a CSS pixel. */
+export function paintPieces(ctx: Ctx, laid: Laid, view: View, ratio: number, area: Area, hurry: Hurry = "none"): void {
   if (!laid.stamps.length) return;
   const page: View = { scale: view.scale * ratio, x: view.x * ratio, y: view.y * ratio };
   const line: Cover = { share: laid.covers, way: laid.laid_on_as };
   const box = boxOf(area, ratio);
-  if (isWhole(line)) paintAll(ctx, laid, page, sightOf(area, ratio), hurried);
+  if (isWhole(line)) paintAll(ctx, laid, page, sightOf(area, ratio), hurry);
   else
     asGroup(ctx, box, line, (own, [x, y]) =>
-      paintAll(
-        own,
-        laid,
-        { ...page, x: page.x - x, y: page.y - y },
-        sightOf({ width: box.width, height: box.height }, 1),
-        hurried,
-      ),
+      paintAll(own, laid, { ...page, x: page.x - x, y: page.y - y }, sightOf({ width: box.width, height: box.height }, 1), hurry),
     );
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
 }
 
-function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight, hurried: boolean): void {
+function paintAll(ctx: Ctx, laid: Laid, page: View, seen: Sight, hurry: Hurry): void {
   for (const pass of passesOf(laid.stamps)) {
     const range = (from: number, to: number): void => {
-      const painter = new Painter(ctx, laid, page, seen, pass, hurried);
+      const painter = new Painter(ctx, laid, page, seen, pass, hurry);
       for (let piece = from; piece < to; piece++) painter.paint(piece);
       painter.end();
     };
@@ -122,6 +121,7 @@ function boxOf({ x = 0, y = 0, width, height }: Area, ratio: number): Box {
 
 /** Paints pieces, what of them is of a pass, one after the other, in their order; `page` in device pixels. */
 class Painter {
+  private readonly groups: Groups;
   private readonly specks: Specks;
   private contour = 0; // the row of the contours where the next outlined piece's begin
   private cut = 0; // the row of the cuts where the next cut piece's begin
@@ -132,9 +132,10 @@ class Painter {
     private readonly page: View,
     private readonly seen: Sight,
     private readonly pass: Pass,
-    private readonly hurried: boolean,
+    private readonly hurry: Hurry,
   ) {
-    this.specks = new Specks(ctx);
+    this.groups = new Groups(ctx);
+    this.specks = new Specks(ctx, (job) => this.groups.after(job));
   }
 
   paint(piece: number): void {
@@ -156,37 +157,56 @@ class Painter {
     if (how === SEVERAL) return this.paintSeveral(piece, stamp, ownOf(laid, piece, motif));
     if (!this.seen(x, y, reach)) return;
     const cover = { share: laid.opacity.length ? laid.opacity[piece] : 1, way: laid.pieces_laid_on_as };
-    const least = (this.hurried ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share);
+    const least = (this.hurry === "all" ? HURRIED_SPECK_PX : SPECK_PX) * Math.min(1, 2 * stamp.speck.share);
     const speck = stamp.reach * size < least; // what is mostly clear shows its shape longer
     if (speck && this.pass === "under") return;
     const paints = ownOf(laid, piece, motif);
     if (speck) {
-      const colour = this.hurried ? mixedOf(stamp, laid.paints, rowOf(laid, piece, motif)) : farColour(stamp, paints);
+      const colour = this.hurry === "all" ? mixedOf(stamp, laid.paints, rowOf(laid, piece, motif)) : farColour(stamp, paints);
       return this.specks.add(colour, stamp.speck, cover, a, b, c, d, x, y);
     }
-    this.specks.paint();
-    const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
     const one = (on: Ctx, from: Px): void => {
       if (how === STAMPED) {
         on.setTransform(a, b, c, d, x - from[0], y - from[1]);
         stampShapes(on, stamp, UNSEEN_PX / size, this.pass, paints);
       } else this.paintOutlined(on, piece, how, stamp, paints, { ...page, x: page.x - from[0], y: page.y - from[1] });
     };
-    if (isWhole(cover)) one(ctx, [0, 0]);
-    else if (stamp.single && how === STAMPED) covering(ctx, cover, () => one(ctx, [0, 0]));
-    else asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
+    const whole = isWhole(cover);
+    const grouped = !whole && !(stamp.single && how === STAMPED);
+    if (grouped && !this.isCut(piece)) {
+      this.specks.paint();
+      const glow = this.hurry !== "none" && stamp.soft && how === STAMPED && this.glowOf(piece, stamp, paints, 2 * reach);
+      if (!glow) return this.groups.add(this.boxAbout(x, y, reach), cover, one);
+      return this.groups.after(() => {
+        ctx.setTransform(a, b, c, d, x, y);
+        covering(ctx, cover, () => ctx.drawImage(glow, -stamp.reach, -stamp.reach, 2 * stamp.reach, 2 * stamp.reach));
+      });
+    }
+    this.end();
+    const clipped = this.clip(piece, [m[at + 4], m[at + 5]], reach / s);
+    if (whole) one(ctx, [0, 0]);
+    else if (grouped) asGroup(ctx, this.boxAbout(x, y, reach), cover, one);
+    else covering(ctx, cover, () => one(ctx, [0, 0]));
     if (clipped) ctx.restore();
+  }
+
+  /** The picture of a soft piece in its colours. */
+  private glowOf(piece: number, stamp: Stamp, paints: Own | null, across: number): OffscreenCanvas | null {
+    const { laid } = this;
+    const row = rowOf(laid, piece, laid.motif.length ? laid.motif[piece] : 0);
+    return glowOf(stamp, row < 0 ? "" : laid.paints.subarray(row, row + laid.wide).join(), paints, across);
   }
 
   /** Paint pieces that are drawn as one, flat and opaque as they are. */
   private paintSeveral(piece: number, stamp: Stamp, paints: Own | null): void {
-    this.specks.paint();
+    this.end();
     this.paintOutlined(this.ctx, piece, SEVERAL, stamp, paints, this.page);
   }
 
   /** Paint what waits still. */
   end(): void {
     this.specks.paint();
+    this.groups.paint();
   }
 
   /** The device pixels of the canvas that a piece about a place may touch. */
@@ -208,11 +228,17 @@ class Painter {
     this.contour = paintOutlines(ctx, this.laid, piece, how, this.contour, stamp, page, this.pass, paints);
   }
 
+  /** Whether a piece ends on bisectors; pieces are asked for in their order. */
+  private isCut(piece: number): boolean {
+    const { cut } = this.laid;
+    while (this.cut < cut.length && cut[this.cut] < piece) this.cut++;
+    return cut[this.cut] === piece;
+  }
+
   /** Clip to what is kept of a piece about `centre` that reaches so far (mm), where it ends on bisectors; tell whether it does. */
   private clip(piece: number, centre: Px, reach: number): boolean {
+    if (!this.isCut(piece)) return false;
     const { cut, bisectors } = this.laid;
-    while (this.cut < cut.length && cut[this.cut] < piece) this.cut++;
-    if (cut[this.cut] !== piece) return false;
     this.ctx.save();
     inPage(this.ctx, this.page);
     for (; cut[this.cut] === piece; this.cut++)

@@ -8,7 +8,11 @@ export class Specks {
   private colour = "";
   private cover = WHOLE;
 
-  constructor(private readonly ctx: Ctx) {}
+  /** `after` does a job once what was painted before is there. */
+  constructor(
+    private readonly ctx: Ctx,
+    private readonly after: (job: () => void) => void = (job) => job(),
+  ) {}
 
   /** Add a piece at an affine map to device pixels; one that is seen through is painted by itself. */
   add(
@@ -34,11 +38,13 @@ export class Specks {
 
   /** Paint what waits, before anything that lies over it. */
   paint(): void {
-    const { path } = this;
+    const { path, colour, cover } = this;
     if (!path) return;
-    this.ctx.setTransform(1, 0, 0, 1, 0, 0);
-    this.ctx.fillStyle = this.colour;
-    covering(this.ctx, this.cover, () => this.ctx.fill(path));
     this.path = null;
+    this.after(() => {
+      this.ctx.setTransform(1, 0, 0, 1, 0, 0);
+      this.ctx.fillStyle = colour;
+      covering(this.ctx, cover, () => this.ctx.fill(path));
+    });
   }
 }

@@ -51,6 +51,8 @@ export interface Stamp {
   speck: { colour: string; slot: number; share: number; left: number; top: number; right: number; bottom: number };
   /** Whether nothing of it lies over anything else of it, so that it covers part by part as it does as one. */
   single: boolean;
+  /** Whether all of it fades to clear, so that it has no edge. */
+  soft: boolean;
   /** In which passes its line is painted: what lies under the neighbours before everything else, where there is such. */
   passes: Pass[];
 }
@@ -120,7 +122,14 @@ export function stampOf(art: Artwork): Stamp {
     ),
   );
   const passes: Pass[] = art.shapes.some(({ lies }) => lies === "under") ? ["under", "over"] : ["all"];
-  const stamp = { shapes, reach: Math.max(0, reach), speck, single: isSingle(art.shapes), passes };
+  const stamp = {
+    shapes,
+    reach: Math.max(0, reach),
+    speck,
+    single: isSingle(art.shapes),
+    soft: art.shapes.every(isSoft),
+    passes,
+  };
   stamps.set(art, stamp);
   return stamp;
 }
@@ -162,6 +171,10 @@ function isSingle(shapes: Shape[]): boolean {
     shapes.every((shape, i) => !(shape.fill && shape.stroke) && shapes.slice(0, i).every((other) => apart(shape, other)))
   );
 }
+
+/** Whether a shape is a glow: it fades to clear from its middle out. */
+const isSoft = ({ fill_gradient: gradient, stroke }: Shape): boolean =>
+  !stroke && gradient?.kind === "radial" && gradient.stops.at(-1)!.opacity === 0;
 
 function shadeOf(gradient: Gradient, opacity: number, path: Path2D, shift: DOMMatrix, slot: number): Shade {
   const matrix = shift.multiply(new DOMMatrix(gradient.matrix));

@@ -49,8 +49,9 @@ export function useSheetPaint({ page, scenes, motifOf, chosen, rings, spot }: Sh
       for (const scene of some) {
         const by = shift && shift.id === scene.line_id ? shift.by : [0, 0];
         const moved = { ...view, x: view.x + by[0] * view.scale, y: view.y + by[1] * view.scale };
-        const hurried = inHand && (scene.pieces ?? 0) > HURRIED && (scene.key === "draft" || scene.line_id === chosen?.id);
-        paintPieces(ctx, laidOf(motifOf(scene), scene), moved, ratio, area, hurried);
+        const held = inHand && (scene.key === "draft" || scene.line_id === chosen?.id);
+        const hurry = !held ? "none" : (scene.pieces ?? 0) > HURRIED ? "all" : "soft";
+        paintPieces(ctx, laidOf(motifOf(scene), scene), moved, ratio, area, hurry);
         if (chosen && scene.line_id === chosen.id) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
         if (scene.key === "draft") strokeHairline(ctx, scene.path ?? "", moved, ratio, "#a63a2f", 1);
       }

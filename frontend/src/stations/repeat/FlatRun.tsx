@@ -23,6 +23,7 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
   const motifs = useMotifsOf(scene);
   const { scale, size } = useLaidBench();
   const comparing = useBench((bench) => bench.comparing && bench.before !== null);
+  const hurry = useBench((bench) => (bench.inHand ? "soft" : "none"));
   const { night, glass } = ground;
   const { middle, lens } = useMemo(() => flatSizes(size.height), [size.height]);
   const view = useMemo<View>(() => ({ scale, x: LEFT, y: middle }), [scale, middle]);
@@ -41,12 +42,12 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
       ctx.beginPath();
       ctx.rect(0, 40, box.width - RIGHT + 40, box.height);
       ctx.clip();
-      paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height });
+      paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height }, hurry);
       ctx.restore();
       for (let i = 0; i < lensCount(lens, scene, box.width - RIGHT); i++)
         paintLens(ctx, scene, motifs, i, lens, ratio, night, glass);
     },
-    [scene, motifs, view, lens, night, glass],
+    [scene, motifs, view, lens, night, hurry, glass],
   );
   return (
     <>

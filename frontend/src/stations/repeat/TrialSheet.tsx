@@ -2,6 +2,7 @@ import { useLayoutEffect, useMemo, useState } from "react";
 import type { Motif } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useSize } from "../../shared/view/WorkCanvas";
+import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { SheetCanvas } from "./SheetCanvas";
 import { cellOf, partOf, type Cell } from "./sheetParts";
@@ -16,6 +17,7 @@ export function TrialSheet() {
   const { motifs, ground } = useOpenBench();
   const { trials, beside, header } = useLaidBench();
   const { night, glass } = ground;
+  const hurry = useBench((bench) => (bench.inHand ? "soft" : "none"));
   const [width, height] = header?.trial_box ?? SHEET;
   const [sheet, size] = useSize<HTMLUListElement>();
   const [cells, setCells] = useState<Cell[]>([]);
@@ -43,8 +45,8 @@ export function TrialSheet() {
           : [],
       );
     });
-    return size.width && size.height ? { parts, night, ground: glass, size } : null;
-  }, [trials, beside, width, height, cells, night, glass, size, artworks]);
+    return size.width && size.height ? ({ parts, night, hurry, ground: glass, size } as const) : null;
+  }, [trials, beside, width, height, cells, night, hurry, glass, size, artworks]);
   return (
     <>
       <TrialHeader width={width} />

@@ -69,7 +69,7 @@ async function painterOf() {
   painter.artworks = [bar];
   const paint = (parts: SheetPart[], night = false): unknown[] => {
     canvas.done = [];
-    painter.paint({ parts, night, ground: "#ffffff", size: { width: 410, height: 100 }, ratio: 2 });
+    painter.paint({ parts, night, hurry: "none", ground: "#ffffff", size: { width: 410, height: 100 }, ratio: 2 });
     return canvas.done;
   };
   return { canvas, paint };

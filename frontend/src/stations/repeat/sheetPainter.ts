@@ -1,6 +1,6 @@
 import type { Finding } from "../../shared/api/scenes";
 import { fitCanvas, Layers, type Size } from "../../shared/view/layers";
-import { blends, laidWith, paintPieces, type LaidScene } from "../../shared/view/painter";
+import { blends, laidWith, paintPieces, type Hurry, type LaidScene } from "../../shared/view/painter";
 import { paintRings, strokeHairline } from "../../shared/view/marks";
 import type { Area, Ctx, View } from "../../shared/view/view";
 import type { Artwork } from "../../shared/view/stamp";
@@ -25,6 +25,7 @@ export interface SheetPart extends TrialPicture {
 export interface SheetPicture {
   parts: SheetPart[];
   night: boolean;
+  hurry: Hurry;
   /** The colour under the work, which shows through what is laid on in other ways than normally. */
   ground: string;
   size: Size;
@@ -56,8 +57,9 @@ export function paintTrial(
   area: Area,
   night: boolean,
   chosen: number | null,
+  hurry: Hurry = "none",
 ): void {
-  paintPieces(ctx, laidWith(artworks, scene), view, ratio, area);
+  paintPieces(ctx, laidWith(artworks, scene), view, ratio, area, hurry);
   paintRings(ctx, scene.findings, view, night, chosen);
 }
 
@@ -69,19 +71,19 @@ export class SheetPainter {
 
   constructor(private readonly canvas: OffscreenCanvas) {}
 
-  paint({ parts, night, ground, size, ratio }: SheetPicture): void {
+  paint({ parts, night, hurry, ground, size, ratio }: SheetPicture): void {
     fitCanvas(this.canvas, size, ratio);
     const on = { night, ground };
     const under = {
       key: `${night} ${parts.map((each) => underKey(each, each.view, ground)).join(" ")}`,
       paint: (ctx: Ctx) => parts.forEach((each) => paintUnder(ctx, each, each.view, ratio, each.part, on)),
     };
-    const pieces = (ctx: Ctx): void => parts.forEach((each) => paintPart(ctx, each, this.artworks, ratio, night));
+    const pieces = (ctx: Ctx): void => parts.forEach((each) => paintPart(ctx, each, this.artworks, ratio, night, hurry));
     this.layers.paint(this.canvas.getContext("2d")!, size, ratio, pieces, under);
   }
 }
 
-function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number, night: boolean): void {
+function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number, night: boolean, hurry: Hurry): void {
   const { part, view } = each;
   ctx.save();
   ctx.beginPath();
@@ -91,7 +93,7 @@ function paintPart(ctx: Ctx, each: SheetPart, artworks: Artwork[], ratio: number
   );
   ctx.rect(left, top, right - left, bottom - top);
   ctx.clip();
-  paintTrial(ctx, each, artworks.slice(...(each.artworks ?? [])), view, ratio, part, night, null);
+  paintTrial(ctx, each, artworks.slice(...(each.artworks ?? [])), view, ratio, part, night, null, hurry);
   ctx.restore();
   if (each.thread) paintThread(ctx, part.x + part.width, part.y, part.height, night);
 }
