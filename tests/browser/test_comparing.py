@@ -1,8 +1,9 @@
-"""Jobs of judging a brush: harder trial lines, lines of one's own, settings side by side, the width along the line, corner pieces to choose from."""
+"""Jobs of judging a brush: harder trial lines, lines of one's own, settings side by side, the width along the line, corners."""
 
 import math
 import re
 
+import numpy as np
 import pytest
 from bench_helper import plain
 from playwright.sync_api import expect
@@ -153,13 +154,13 @@ def test_what_counts_as_a_fault_is_set_and_told(app):
     assert 3.6 <= figure(page.get_by_test_id("lens-0").inner_text(), r"apart\s+([\d.]+) mm") < 3.8  # a stitch ends just inside its frame
 
 
-def test_a_corner_piece_is_chosen_among_those_the_repeat_can_make(app):
+def test_a_corner_is_made_at_once_turned_by_hand_and_made_another_way(app):
     page = app.open("#/motif/2")
-    page.get_by_role("button", name="No outside corner yet").click()
-    proposals = page.get_by_role("group", name="Corner pieces to choose from").get_by_role("button")
-    expect(proposals).to_have_count(4)
-    page.get_by_role("button", name="bent round").click()
-    expect(page.get_by_role("button", name="outside corner, to the bench")).to_be_visible()
+    page.get_by_role("button", name="No outside corner yet").click()  # one press, and it is made, used and seen
+    corner = page.get_by_role("region", name="Corner")
+    way = corner.get_by_role("radiogroup", name="and the repeat is")
+    expect(way.get_by_role("radio", checked=True)).to_have_text("bent round")  # strands that overlap, whole
+    assert brush(app, page, "Three-strand rope")["settings"]["ends"]["outside_corner"] == "piece"
     piece = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
     made = next(m for m in app.state(page)["motifs"] if m["id"] == piece)
     repeat = next(m for m in app.state(page)["motifs"] if m["name"] == "Rope strand")
@@ -167,16 +168,33 @@ def test_a_corner_piece_is_chosen_among_those_the_repeat_can_make(app):
     radius = made["width_mm"] - made["base_line_mm"]
     count = (radius * math.pi / 2 - gap) / (length + gap)  # a quarter of the circle holds n pitches and one gap
     assert count == pytest.approx(round(count), abs=1e-3)
+    joins = corner.get_by_label("Joins of the corner")
+    angle = page.get_by_role("slider", name="Angle of the corner")
+    box, sheet = angle.bounding_box(), page.get_by_test_id("corner").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    vertex = np.array([sheet["x"] + sheet["width"] / 2, sheet["y"] + 0.3 * sheet["height"]])
+    towards = vertex + 150 * np.array([np.cos(np.radians(50)), np.sin(np.radians(50))])  # 130° between the legs
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(*towards, steps=8)
+    expect(angle).to_have_attribute("aria-valuenow", re.compile("^(129|130|131)$"))
+    page.mouse.up()
+    for _ in range(3):
+        page.keyboard.press("ArrowLeft")
+    expect(angle).to_have_attribute("aria-valuenow", re.compile("^(126|127|128)$"))
+    assert max(figure(joins.inner_text(), pattern) for pattern in (r"([\d.]+) mm", r"step\s+([\d.]+) mm")) < 0.02
+    there = {motif["id"] for motif in app.state(page)["motifs"]}
+    way.get_by_role("radio", name="mitred").press("Enter")
+    expect(way.get_by_role("radio", checked=True)).to_have_text("mitred")
+    anew = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
+    assert {motif["id"] for motif in app.state(page)["motifs"]} == there - {piece} | {anew} != there  # it took the other's place
+    corner.get_by_role("radio", name="inside").click()
+    expect(corner.get_by_role("button", name="Make the inside corner")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(corner).to_have_count(0)
     page.get_by_role("button", name="outside corner, to the bench").click()
     expect(page.get_by_test_id("open-name")).to_contain_text("outside corner")  # and can be worked on
     expect(page.get_by_text("It lies between the run that enters and the run that leaves")).to_be_visible()
-    assert brush(app, page, "Three-strand rope")["settings"]["ends"]["outside_corner"] == "piece"  # it is used at once
-    there = {motif["id"] for motif in app.state(page)["motifs"]}
-    page.get_by_role("button", name="Make it anew").click()
-    page.get_by_role("group", name="Corner pieces to choose from").get_by_role("button").last.click()
-    expect(page.get_by_role("group", name="Corner pieces to choose from")).to_have_count(0)
-    anew = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
-    assert {motif["id"] for motif in app.state(page)["motifs"]} == there - {piece} | {anew} != there  # it took the other's place
 
 
 def test_a_ground_of_one_s_own_lies_under_the_work(app):

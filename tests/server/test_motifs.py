@@ -329,11 +329,10 @@ def test_history_does_not_hold_a_picture_again_at_every_step(client, store):
     assert Image.open(io.BytesIO(client.get(motif["shapes"][0]["picture"]["href"]).data)).size == (300, 300)
 
 
-def test_the_sampler_and_the_proposals_show_a_brush_with_a_corner_piece_of_its_own(demo):
+def test_the_sampler_shows_a_brush_with_a_corner_piece_of_its_own_and_in_which_ways_others_are_made(demo):
     knots = next(b for b in demo.get("/api/workshop").json["brushes"] if b["settings"]["ends"]["outside_corner"] == "piece")
     sample = demo.get(f"/api/brushes/{knots['id']}/sampler").json
     assert [s["made"] for s in sample["slots"] if s["role"] == "outside_corner"] == [True]
-    made = demo.get(f"/api/brushes/{knots['id']}/corner-proposals/inside_corner").json["proposals"]
-    assert [p["way"] for p in made] == ["mitre", "lap", "bend", "across"]
-    pitch = knots["settings"]["spacing"]["gap_pct"]
-    assert pitch < 0 and min(s["box"][0] for s in made[0]["corner"]["shapes"]) < 0  # an overlapping repeat reaches back over the run
+    every = ["mitre", "lap", "bend", "across"]
+    assert demo.get(f"/api/brushes/{knots['id']}/corner-ways/inside_corner").json == {"ways": every, "way": None}
+    assert demo.get(f"/api/brushes/{knots['id']}/corner-ways/outside_corner").json == {"ways": every, "way": None}  # drawn for it

@@ -13,11 +13,12 @@ from pydantic.json_schema import models_json_schema
 
 from ..core.drawing.columns import TABLES
 from ..core.reading.brush_document import published_schema
-from .messages.scenes import BenchHeader, ScenesHeader
+from .messages.scenes import BenchHeader, CornerHeader, ScenesHeader
 from .resource import Resource
 
 api = Resource("documents", __name__)
 BINARY: dict[str, type[BaseModel]] = {
+    "/api/corners/lay": CornerHeader,
     "/api/bench/lay": BenchHeader, "/api/bench/deals": ScenesHeader, "/api/shelf/lay": ScenesHeader, "/api/pages/{id}/lay": ScenesHeader,
 }  # fmt: skip
 DOWNLOADS = {

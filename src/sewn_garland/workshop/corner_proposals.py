@@ -14,13 +14,17 @@ from ..core.errors import CoreError, InputError
 from ..core.lay import lay
 from ..core.making.corners import Side, corner_across, corner_from_repeat, lapped_corner
 from ..core.making.parts import checked_size
+from ..core.maths.recent import Recent
 from ..core.reading.svg_lines import line_from_path_data
 from ..core.values.brush import Brush, Pieces
 from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif, mapped
 
+_made: Recent[Motif] = Recent(32)  # asked for again while a piece is chosen and when it is made
+
 CornerWay = Literal["mitre", "lap", "bend", "across"]
 CORNER_WAYS: tuple[CornerWay, ...] = get_args(CornerWay)
+PIECE_BY_PIECE: tuple[CornerWay, ...] = ("bend", "across", "mitre", "lap")
 MOST_ROUND = 12  # repeats round a quarter turn
 
 
@@ -32,7 +36,12 @@ def corner_made(repeat: Motif, side: Side, way: CornerWay, gap: float = 0.0) -> 
     the corner. Raises InputError where the repeat cannot be made into such a corner.
     """
     ways = {"mitre": corner_from_repeat, "lap": lapped_corner, "bend": _bent_corner, "across": corner_across}
-    return checked_size(ways[way](repeat, side, gap))
+    return _made.get((repeat, side, way, gap), lambda: checked_size(ways[way](repeat, side, gap)))
+
+
+def is_strip(brush: Brush) -> bool:
+    """Tell whether a brush's pieces go on from one another: they bend with the line, or their edges meet."""
+    return brush.travel.round_bends == "bent" or (not brush.travel.jointed and brush.spacing.gap == 0)
 
 
 def gap_of(brush: Brush) -> float:
@@ -41,10 +50,13 @@ def gap_of(brush: Brush) -> float:
     return float(brush.pieces.link_lengths(1.0)[0] - first.width) if brush.travel.jointed else brush.spacing.gap * first.width
 
 
-def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0) -> dict[CornerWay, Motif]:
-    """Return the corner pieces that can be made from a repeat, by their way."""
+def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, strip: bool = True) -> dict[CornerWay, Motif]:
+    """Return the corner pieces that can be made from a repeat, by their way, the one that suits it first.
+
+    A ``strip``, whose pieces are meant to go on from one another, is mitred; what is seen piece by piece is bent round whole.
+    """
     made = {}
-    for way in CORNER_WAYS:
+    for way in CORNER_WAYS if strip else PIECE_BY_PIECE:
         try:
             made[way] = corner_made(repeat, side, way, gap)
         except CoreError:
@@ -52,17 +64,14 @@ def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0) -> dict[Corner
     return made
 
 
-def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> tuple[LaidLine, tuple[float, float, float, float]]:
-    """Lay a corner piece with two repeats on each leg, to be looked at; return it and the box it lies in (left, top, right, bottom, mm)."""
+def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> LaidLine:
+    """Lay a corner piece with two repeats on each leg."""
     leg = corner.width + 2 * repeat.width
     path = f"M0 0H{leg!r}V{leg!r}" if side == "outside" else f"M0 0H{leg!r}V{-leg!r}"
     plain = replace(repeat, cuts=None, joints=None)
     ends, spacing = {f"{side}_corner": "piece"}, {"gap_pct": 100 * gap / repeat.width, "rest": "start"}
     brush = Brush("", Pieces((plain,), **{f"{side}_corner": corner})).changed({"ends": ends, "spacing": spacing})
-    above, below = repeat.base_line, repeat.height - repeat.base_line
-    top, foot = (-above, leg) if side == "outside" else (-leg, below)
-    right = leg + (above if side == "outside" else below)
-    return lay(brush, [line_from_path_data(path)])[0], (leg - corner.width - 1.5 * repeat.width, top, right, foot)
+    return lay(brush, [line_from_path_data(path)])[0]
 
 
 def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:

@@ -26,8 +26,14 @@ from .rows import all_ids, motif_of, named, numbered, row_of
 
 def motif_values(session: Session, motif: Motif) -> dict:
     """Return what is kept of a motif; its larger pictures are parked on the way."""
+    values = plain_values(motif)
+    return {**values, "svg": parked(session, values["svg"])}
+
+
+def plain_values(motif: Motif) -> dict:
+    """Return what there is to keep of a motif, its pictures where they are."""
     return {
-        "svg": parked(session, motif_svg(motif)), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out),
+        "svg": motif_svg(motif), "base_line_mm": float(motif.base_line), "left_out": list(motif.left_out),
         "cuts_mm": motif.cuts and list(motif.cuts), "joints_mm": motif.joints and [list(j) for j in motif.joints],
     }  # fmt: skip
 

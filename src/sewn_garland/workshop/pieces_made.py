@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
 from typing import cast
 
 import numpy as np
@@ -15,27 +14,15 @@ from ..core.making.corners import END_WAYS, SIDE_OF, EndWay, end_from_repeat
 from ..core.making.interlocking import divided
 from ..core.maths.affine import compose
 from ..core.values.brush import Role
-from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif
 from ..store import tables
 from ..store.history import Change, NotFound, make_step
 from .brushes import with_piece
-from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner
-from .motifs import motif_values
+from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, is_strip, on_a_corner
+from .motifs import motif_values, plain_values
+from .parked import whole
 from .rows import all_ids, ids_by_role, piece_of, repeat_alone, row_of
 from .sampler import Sample, sample_of
-
-
-@dataclass(frozen=True, eq=False)
-class Proposal:
-    """A corner piece that could be made of the repeat of ``motif``, laid between repeats, and the box they lie in (left … bottom, mm)."""
-
-    way: CornerWay
-    motif: tables.Motif
-    corner: Motif
-    repeat: Motif
-    laid: LaidLine
-    box: tuple[float, float, float, float]
 
 
 def border_of(session: Session, brush_id: int) -> Arrangement:
@@ -78,14 +65,18 @@ def _border_made_of(session: Session, row: tables.Brush) -> tuple[tables.Motif, 
     return row_of(session, "motif", row.motif_id), []
 
 
-def make_piece(session: Session, brush_id: int, version: int, role: Role, way: CornerWay | EndWay) -> tables.Brush:
-    """Make the piece of a role from the repeat, an end or a corner, in one of its ways, and use it.
+def make_piece(session: Session, brush_id: int, version: int, role: Role, way: CornerWay | EndWay | None = None) -> tables.Brush:
+    """Make the piece of a role from the repeat, an end or a corner, in one of its ways, and use it; a corner by default as suits the brush.
 
     A piece that was made so before, and neither worked on nor used elsewhere since, goes in the same step.
     """
     row = row_of(session, "brush", brush_id)
     repeat = divided(piece_of(session, row_of(session, "motif", row.motif_id)))
     words = role.replace("_", " ")
+    if way is None and role in SIDE_OF:
+        way = next(iter(_corners_of(session, row, role)), None)
+    if way is None:
+        raise InputError(f"no piece for {words} can be made of this repeat; trace or cut it first")
     if (role in SIDE_OF) != (way in CORNER_WAYS):
         raise InputError(f"a piece for {words} is not made so")
     gap = gap_of(repeat_alone(session, row))
@@ -129,13 +120,23 @@ def _left_over(
     return []
 
 
-def proposals(session: Session, brush_id: int, role: Role) -> list[Proposal]:
-    """Return the corner pieces that a brush's repeat can make, each laid on a corner."""
-    brush = row_of(session, "brush", brush_id)
-    row = row_of(session, "motif", brush.motif_id)
-    gap, repeat, side = gap_of(repeat_alone(session, brush)), divided(piece_of(session, row)), SIDE_OF[role]
-    made = corner_proposals(repeat, side, gap)
-    return [Proposal(way, row, corner, repeat, *on_a_corner(repeat, corner, side, gap)) for way, corner in made.items()]
+def corner_ways(session: Session, brush_id: int, role: Role) -> tuple[list[CornerWay], CornerWay | None]:
+    """Return the ways in which a brush's repeat can be made into a corner piece, and which of them its piece has; None where it has
+    none, or was worked on since.
+    """
+    row = row_of(session, "brush", brush_id)
+    made = _corners_of(session, row, role)
+    old = session.get(tables.Motif, row.pieces.get(role) or 0)
+    ways: list[CornerWay] = [way for way in CORNER_WAYS if way in made]
+    if old is None:
+        return ways, None
+    kept = {**old.model_dump(), "svg": whole(session, old.svg)}.items()
+    return ways, next((way for way in ways if plain_values(made[way]).items() <= kept), None)
+
+
+def _corners_of(session: Session, row: tables.Brush, role: Role) -> dict[CornerWay, Motif]:
+    repeat, brush = divided(piece_of(session, row_of(session, "motif", row.motif_id))), repeat_alone(session, row)
+    return corner_proposals(repeat, SIDE_OF[role], gap_of(brush), strip=is_strip(brush))
 
 
 def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.Motif, np.ndarray]:
@@ -148,7 +149,7 @@ def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.M
         raise NotFound(f"piece for {role.replace('_', ' ')}")
     row = row_of(session, "motif", brush.motif_id)
     corner = piece_of(session, row_of(session, "motif", brush.pieces[role]))
-    laid, _ = on_a_corner(piece_of(session, row), corner, SIDE_OF[role], gap_of(repeat_alone(session, brush)))
+    laid = on_a_corner(piece_of(session, row), corner, SIDE_OF[role], gap_of(repeat_alone(session, brush)))
     matrices, at_corner = laid.pieces.matrices, laid.pieces.at_corner
     (a, b, c, d, e, f), *_ = matrices[at_corner]
     back = np.linalg.inv([[a, c, e], [b, d, f], [0, 0, 1]])[:2]

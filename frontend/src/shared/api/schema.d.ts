@@ -382,15 +382,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/brushes/{id}/corner-proposals/{role}": {
+    "/api/brushes/{id}/corner-ways/{role}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Corner pieces that the repeat can make */
-        get: operations["brushes_proposals_brushes__int_id__corner_proposals__role__get"];
+        /** Ways to make a corner piece of the repeat */
+        get: operations["brushes_corner_ways_brushes__int_id__corner_ways__role__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -461,6 +461,23 @@ export interface paths {
         put?: never;
         /** Lay draft settings in twelve arrangements (binary) */
         post: operations["bench_lay_deals_bench_deals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/corners/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a brush's piece for a corner between two runs (binary) */
+        post: operations["bench_lay_corner_corners_lay_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2578,7 +2595,7 @@ export interface components {
         };
         /**
          * MakePiece
-         * @description Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its proposals.
+         * @description Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its own, or as suits the brush.
          */
         MakePiece: {
             /** Version */
@@ -2589,31 +2606,17 @@ export interface components {
              */
             role: "start" | "end" | "outside_corner" | "inside_corner";
             /** Way */
-            way: ("same" | "mirror" | "turned" | "half") | ("mitre" | "lap" | "bend" | "across");
-        };
-        /** ProposalsMessage */
-        ProposalsMessage: {
-            /** Proposals */
-            proposals: components["schemas"]["ProposalMessage"][];
+            way?: ("same" | "mirror" | "turned" | "half") | ("mitre" | "lap" | "bend" | "across") | null;
         };
         /**
-         * ProposalMessage
-         * @description A corner piece that could be made, laid between repeats: the piece, matrices of it and of the repeats, and the box they lie in.
+         * CornerWaysMessage
+         * @description The ways in which the repeat can be made into a corner piece, and which of them the piece has.
          */
-        ProposalMessage: {
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "mitre" | "lap" | "bend" | "across";
-            corner: components["schemas"]["PieceMessage"];
-            repeat: components["schemas"]["PieceMessage"];
-            /** Corner Matrix */
-            corner_matrix: number[];
-            /** Repeat Matrices */
-            repeat_matrices: number[][];
-            /** Box */
-            box: number[];
+        CornerWaysMessage: {
+            /** Ways */
+            ways: ("mitre" | "lap" | "bend" | "across")[];
+            /** Way */
+            way: ("mitre" | "lap" | "bend" | "across") | null;
         };
         /**
          * CornerMessage
@@ -2771,6 +2774,34 @@ export interface components {
              * @default false
              */
             straight: boolean;
+        };
+        /**
+         * CornerRequest
+         * @description Lay a brush's piece for a corner between two runs that stand at an angle.
+         */
+        CornerRequest: {
+            /**
+             * Client
+             * @default
+             */
+            client: string;
+            /**
+             * Seq
+             * @default 0
+             */
+            seq: number;
+            /** Brush Id */
+            brush_id: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "outside_corner" | "inside_corner";
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg: number;
         };
         /**
          * Sequenced
@@ -3374,6 +3405,34 @@ export interface components {
             height_mm: number;
             /** Spread Mm */
             spread_mm: number;
+        };
+        /**
+         * CornerHeader
+         * @description The header of a laid corner whose vertex is at (0, 0): how far about it one looks, and how both runs meet its piece.
+         */
+        CornerHeader: {
+            /** Seq */
+            seq: number;
+            /** Scenes */
+            scenes: components["schemas"]["SceneHeader"][];
+            /** Arrays */
+            arrays: components["schemas"]["TableEntry"][];
+            /** Reach Mm */
+            reach_mm: number;
+            enters: components["schemas"]["CornerJoinMessage"] | null;
+            leaves: components["schemas"]["CornerJoinMessage"] | null;
+        };
+        /**
+         * CornerJoinMessage
+         * @description How a run meets a corner piece, beside what is wished.
+         */
+        CornerJoinMessage: {
+            /** Gap Mm */
+            gap_mm: number;
+            /** Step Mm */
+            step_mm: number;
+            /** Kink Deg */
+            kink_deg: number;
         };
         /**
          * CureMessage
@@ -4781,7 +4840,7 @@ export interface operations {
             };
         };
     };
-    brushes_proposals_brushes__int_id__corner_proposals__role__get: {
+    brushes_corner_ways_brushes__int_id__corner_ways__role__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -4799,7 +4858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsMessage"];
+                    "application/json": components["schemas"]["CornerWaysMessage"];
                 };
             };
             /** @description what is asked for is not here */
@@ -4964,6 +5023,57 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DealsRequest"];
+            };
+        };
+        responses: {
+            /** @description the header, and after it the tables that it names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description it was changed, or asked for again, in the meantime */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    bench_lay_corner_corners_lay_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornerRequest"];
             };
         };
         responses: {

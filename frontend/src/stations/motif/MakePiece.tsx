@@ -1,9 +1,6 @@
-import { api, kept, type Brush, type Schemas } from "../../shared/api/client";
-import { useChange } from "../../shared/api/queries";
-import { CornerProposals, type CornerRole } from "./CornerProposals";
+import type { Brush } from "../../shared/api/client";
 import { NAMES } from "./pieceNames";
-
-export type Role = Schemas["MakePiece"]["role"];
+import { useMakePiece } from "./useMakePiece";
 
 const ENDS = [
   ["half of it", "half"],
@@ -11,38 +8,18 @@ const ENDS = [
   ["turned", "turned"],
   ["the same", "same"],
 ] as const;
-const isCorner = (role: Role): role is CornerRole => role.endsWith("corner");
 
-interface Props {
-  brush: Brush;
-  role: Role;
-  versions: string;
-  onMade: () => void;
-}
-
-/** Ways to make a missing piece of the repeat. */
-export function MakePiece({ brush, role, versions, onMade }: Props) {
-  const make = useChange((input: { role: Role; way: Schemas["MakePiece"]["way"] }) =>
-    kept<Brush>(
-      api.POST("/api/brushes/{id}/make-piece", {
-        params: { path: { id: brush.id } },
-        body: { version: brush.version, ...input },
-      }),
-    ),
-  );
-  const take = (way: Schemas["MakePiece"]["way"]): void => make.mutate({ role, way }, { onSuccess: onMade });
+/** Ways to make a brush's start or end piece of its repeat. */
+export function MakePiece({ brush, role, onMade }: { brush: Brush; role: "start" | "end"; onMade: () => void }) {
+  const make = useMakePiece(brush);
   return (
-    <>
-      <p className="mt-1 text-[12.5px]">
-        Make the {NAMES[role]} from the repeat:{" "}
-        {!isCorner(role) &&
-          ENDS.map(([words, way]) => (
-            <button key={way} className="thread-word mr-2" onClick={() => take(way)}>
-              {words}
-            </button>
-          ))}
-      </p>
-      {isCorner(role) && <CornerProposals brush={brush} role={role} versions={versions} onTake={take} />}
-    </>
+    <p className="mt-1 text-[12.5px]">
+      Make the {NAMES[role]} from the repeat:{" "}
+      {ENDS.map(([words, way]) => (
+        <button key={way} className="thread-word mr-2" onClick={() => make(role, way, onMade)}>
+          {words}
+        </button>
+      ))}
+    </p>
   );
 }

@@ -3,9 +3,12 @@ import { useMemo, useState } from "react";
 import { api, kept, type Brush, type Schemas, type Workshop } from "../../shared/api/client";
 import { useMotifs } from "../../shared/api/motifs";
 import { go } from "../../shared/ui/place";
-import { MakePiece, type Role } from "./MakePiece";
+import { MakePiece } from "./MakePiece";
 import { NAMES } from "./pieceNames";
+import { isCorner, type Role } from "./roles";
 import { SamplerLine } from "./SamplerLine";
+import { useMakePiece } from "./useMakePiece";
+import { useWork } from "./work";
 
 const SINGLE = ["start", "end", "outside_corner", "inside_corner"] as const;
 
@@ -22,30 +25,34 @@ export function Sampler({ brush, workshop, open }: { brush: Brush; workshop: Wor
     return workshop.motifs.filter((m) => ids.has(m.id));
   }, [data, workshop.motifs]);
   const motifs = useMotifs(own);
-  const [asking, setAsking] = useState<Role | null>(null);
+  const [asking, setAsking] = useState<"start" | "end" | null>(null);
+  const turnTo = useWork((work) => work.turnTo);
+  const make = useMakePiece(brush);
   const role = SINGLE.find((each) => brush.pieces[each] === open);
   const hatched = data?.slots.some((slot) => !slot.made);
   const variants = brush.pieces.repeat.flatMap((id) => workshop.motifs.find((m) => m.id === id) ?? []);
+  const ask = (wanted: Role): void => {
+    if (isCorner(wanted)) turnTo({ brush: brush.id, role: wanted });
+    else setAsking(asking === wanted ? null : wanted);
+  };
+  const missing = (wanted: Role): void => {
+    ask(wanted);
+    if (isCorner(wanted)) make(wanted); // seen at once, in the way that suits the brush
+  };
   return (
     <section aria-label="Sampler" className="mb-2 shrink-0">
       <h2 className="text-[14px]">
         Sampler <span className="font-sans text-[12px] font-normal text-moss">{brush.name}, its pieces where they lie</span>
       </h2>
-      <SamplerLine
-        name={brush.name}
-        data={data}
-        motifs={motifs}
-        open={open}
-        onMissing={(role) => setAsking(asking === role ? null : role)}
-      />
-      {asking && <MakePiece brush={brush} role={asking} versions={versions} onMade={() => setAsking(null)} />}
+      <SamplerLine name={brush.name} data={data} motifs={motifs} open={open} onMissing={missing} />
+      {asking && <MakePiece brush={brush} role={asking} onMade={() => setAsking(null)} />}
       {role && asking !== role && (
         <p className="mt-1 text-[12.5px]">
           The {NAMES[role]}, in use.{" "}
-          <button className="thread-word" onClick={() => setAsking(role)}>
-            Make it anew
-          </button>{" "}
-          from the repeat: the new one takes its place.
+          <button className="thread-word" onClick={() => ask(role)}>
+            {isCorner(role) ? "See it at any angle, or make it another way" : "Make it anew"}
+          </button>
+          {!isCorner(role) && " from the repeat: the new one takes its place."}
         </p>
       )}
       <p className="mt-1 text-[12px] text-moss">

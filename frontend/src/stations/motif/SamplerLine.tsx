@@ -6,8 +6,8 @@ import { strokeHairline } from "../../shared/view/marks";
 import { laidArtwork, passesOf, stampOf, stampShapes } from "../../shared/view/stamp";
 import { fitView } from "../../shared/view/view";
 import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
-import type { Role } from "./MakePiece";
 import { NAMES } from "./pieceNames";
+import type { Role } from "./roles";
 
 /** Pixels around the sample: half a slot at its very ends, and a little more. */
 const MARGIN = 16;

@@ -2,6 +2,7 @@ import type { Motif } from "../../shared/api/client";
 import { useOpenWorkshop } from "../../shared/api/queries";
 import { useBeginning } from "./beginning";
 import { Bench } from "./Bench";
+import { CornerBench } from "./CornerBench";
 import { DrawBar } from "./DrawBar";
 import { MotifFacts } from "./MotifFacts";
 import { MotifList } from "./MotifList";
@@ -28,6 +29,8 @@ function Opened({ motif }: { motif: Motif }) {
   const tab = useWork((work) => work.tab);
   const places = useWork((work) => work.places);
   const choosePlaces = useWork((work) => work.choose);
+  const corner = useWork((work) => work.corner);
+  const cornered = workshop.brushes.find(({ id }) => id === corner?.brush);
   const edit = useMotifEdit(motif, tab === "points" && places.length === 1 ? (ownParts(motif)[places[0]] ?? null) : null);
   const { bench } = edit;
   if (!bench) return <p className="p-8 text-moss">Laying it out…</p>;
@@ -44,8 +47,14 @@ function Opened({ motif }: { motif: Motif }) {
     <OpenMotifContext value={open}>
       <div className="relative flex min-w-0 flex-1 flex-col">
         <WorkBar />
-        <Surface open={open} />
-        <Questions />
+        {cornered && corner ? (
+          <CornerBench brush={cornered} role={corner.role} />
+        ) : (
+          <>
+            <Surface open={open} />
+            <Questions />
+          </>
+        )}
       </div>
       <aside
         aria-label="Motifs"

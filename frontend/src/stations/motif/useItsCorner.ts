@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, kept, type Schemas } from "../../shared/api/client";
 import { useOpenMotif } from "./openMotif";
-
-const CORNERS = ["outside_corner", "inside_corner"] as const;
+import { CORNERS } from "./roles";
 
 /** What lies beside the open motif where it is the corner piece of a brush; null elsewhere, and until it has come. */
 export function useItsCorner(): Schemas["CornerMessage"] | null {

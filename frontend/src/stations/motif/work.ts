@@ -1,6 +1,7 @@
 import { createStore } from "zustand";
 import type { Motif, MotifBench } from "../../shared/api/client";
 import { scopedStore } from "../../shared/state/scoped";
+import type { CornerRole } from "./roles";
 import type { Tab } from "./types";
 import { ownParts } from "./view";
 
@@ -20,6 +21,8 @@ interface Work {
   nodes: number[];
   contour: number;
   night: boolean;
+  /** The corner that is looked at, of a brush that the motif is a piece of. */
+  corner: { brush: number; role: CornerRole } | null;
   /** The motif as a change in the hand would make it, and why it cannot. */
   draft: Draft | null;
   refusal: string | null;
@@ -27,6 +30,7 @@ interface Work {
   choose: (places: number[]) => void;
   chooseNodes: (nodes: number[], contour?: number) => void;
   turnNight: () => void;
+  turnTo: (corner: Work["corner"]) => void;
   show: (draft: Draft) => void;
   refuse: (refusal: string | null) => void;
   drop: () => void;
@@ -40,12 +44,14 @@ export const newWork = (motif: Motif) =>
     nodes: [],
     contour: 0,
     night: false,
+    corner: null,
     draft: null,
     refusal: null,
     open: (tab) => set(({ places }) => ({ tab, places: allowed(tab, places) })),
     choose: (places) => set(({ tab }) => ({ places: allowed(tab, places), nodes: [], contour: 0 })),
     chooseNodes: (nodes, contour) => set(contour === undefined ? { nodes } : { nodes, contour }),
     turnNight: () => set(({ night }) => ({ night: !night })),
+    turnTo: (corner) => set({ corner }),
     show: (draft) => set({ draft, refusal: null }),
     refuse: (refusal) => set({ refusal }),
     drop: () => set({ draft: null, refusal: null }),

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from ...core.values.brush import MOST_ARRANGEMENT, Finite, Settings
+from ...workshop.corner_bench import LEAST_DEG, MOST_DEG
 from .base import Message, RowId, Sequenced
 
 TrialKey = Annotated[str, Field(max_length=40)]
@@ -30,6 +31,14 @@ class BrushDraft(Sequenced):
     variants: Annotated[list[RowId], Field(max_length=64)] = Field(default_factory=list)
     others: OtherPieces = Field(default_factory=OtherPieces)
     settings: Settings
+
+
+class CornerRequest(Sequenced):
+    """Lay a brush's piece for a corner between two runs that stand at an angle."""
+
+    brush_id: RowId
+    role: Literal["outside_corner", "inside_corner"]
+    angle_deg: Annotated[Finite, Field(ge=LEAST_DEG, le=MOST_DEG)] = 90.0
 
 
 class DealsRequest(BrushDraft):

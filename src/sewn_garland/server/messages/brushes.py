@@ -80,30 +80,22 @@ class Divide(Versioned):
 
 
 class MakePiece(Versioned):
-    """Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its proposals."""
+    """Make the piece of a role from the repeat: an end by one of four ways, a corner by one of its own, or as suits the brush."""
 
     role: Literal["start", "end", "outside_corner", "inside_corner"]
-    way: EndWay | CornerWay
+    way: EndWay | CornerWay | None = None
 
 
-class ProposalPath(BaseModel):
+class CornerPath(BaseModel):
     id: RowId
     role: Literal["outside_corner", "inside_corner"]
 
 
-class ProposalMessage(Message):
-    """A corner piece that could be made, laid between repeats: the piece, matrices of it and of the repeats, and the box they lie in."""
+class CornerWaysMessage(Message):
+    """The ways in which the repeat can be made into a corner piece, and which of them the piece has."""
 
-    way: CornerWay
-    corner: PieceMessage
-    repeat: PieceMessage
-    corner_matrix: list[float]
-    repeat_matrices: list[list[float]]
-    box: list[float]
-
-
-class ProposalsMessage(Message):
-    proposals: list[ProposalMessage]
+    ways: list[CornerWay]
+    way: CornerWay | None
 
 
 class CornerMessage(Message):

@@ -119,3 +119,19 @@ class BenchHeader(ScenesHeader):
     pitch_mm: float
     height_mm: float
     spread_mm: float
+
+
+class CornerJoinMessage(Message):
+    """How a run meets a corner piece, beside what is wished."""
+
+    gap_mm: float
+    step_mm: float
+    kink_deg: float
+
+
+class CornerHeader(ScenesHeader):
+    """The header of a laid corner whose vertex is at (0, 0): how far about it one looks, and how both runs meet its piece."""
+
+    reach_mm: float
+    enters: CornerJoinMessage | None
+    leaves: CornerJoinMessage | None

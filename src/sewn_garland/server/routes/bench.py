@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from ...core.values.brush import SINGLE_ROLES, Role
 from ...workshop.bench import Draft, laid_bench, laid_deals, laid_shelf
+from ...workshop.corner_bench import laid_corner
 from ..access import overtaken, store
 from ..messages.base import Sequenced
-from ..messages.bench import BenchRequest, BrushDraft, DealsRequest
+from ..messages.bench import BenchRequest, BrushDraft, CornerRequest, DealsRequest
 from ..resource import Resource
-from ..views.scenes import bench_reply, scenes_reply
+from ..views.scenes import bench_reply, corner_reply, scenes_reply
 
 api = Resource("bench", __name__)
 
@@ -28,6 +29,12 @@ def lay_bench(body: BenchRequest):
 def lay_deals(body: DealsRequest):
     newer = overtaken("deals", body.client, body.seq)
     return scenes_reply(body.seq, laid_deals(store(), _ids_of(body), body.settings, body.first, straight=body.straight, overtaken=newer))
+
+
+@api.post("/corners/lay", summary="Lay a brush's piece for a corner between two runs (binary)")
+def lay_corner(body: CornerRequest):
+    newer = overtaken("corner", body.client, body.seq)
+    return corner_reply(body.seq, laid_corner(store(), body.brush_id, body.role, body.angle_deg, overtaken=newer))
 
 
 def _ids_of(body: BrushDraft) -> dict[Role, list[int]]:

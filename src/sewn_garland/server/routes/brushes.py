@@ -13,18 +13,18 @@ from ..messages.brushes import (
     BrushChange,
     BrushMessage,
     CornerMessage,
+    CornerPath,
+    CornerWaysMessage,
     Divide,
     MakePiece,
     NewBrush,
     PiecesChange,
     PitchChange,
-    ProposalPath,
-    ProposalsMessage,
     SampleMessage,
     SettingsLimits,
 )  # fmt: skip
 from ..resource import Resource
-from ..views.brushes import brush_message, corner_message, proposal_message, sample_message, settings_limits
+from ..views.brushes import brush_message, corner_message, sample_message, settings_limits
 
 api = Resource("brushes", __name__)
 
@@ -94,15 +94,15 @@ def make_piece(path: IdPath, body: MakePiece):
         return sent(brush_message(pieces_made.make_piece(session, path.id, body.version, body.role, body.way)))
 
 
-@api.get("/brushes/<int:id>/corner-proposals/<role>", responses={200: ProposalsMessage}, summary="Corner pieces that the repeat can make")
-def proposals(path: ProposalPath):
+@api.get("/brushes/<int:id>/corner-ways/<role>", responses={200: CornerWaysMessage}, summary="Ways to make a corner piece of the repeat")
+def corner_ways(path: CornerPath):
     with store().reading() as session:
-        made = pieces_made.proposals(session, path.id, path.role)
-        return sent(ProposalsMessage(proposals=[proposal_message(session, proposal) for proposal in made]))
+        ways, way = pieces_made.corner_ways(session, path.id, path.role)
+        return sent(CornerWaysMessage(ways=ways, way=way))
 
 
 @api.get("/brushes/<int:id>/corner/<role>", responses={200: CornerMessage}, summary="What lies beside a corner piece")
-def corner(path: ProposalPath):
+def corner(path: CornerPath):
     with store().reading() as session:
         return sent(corner_message(session, *pieces_made.on_its_corner(session, path.id, path.role)))
 

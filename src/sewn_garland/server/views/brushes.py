@@ -12,7 +12,6 @@ from ...core.reading.brush_document import bound_sentence
 from ...core.values.brush import SINGLE_ROLES, Role, Settings
 from ...core.values.variations import OVERS, PROPERTIES, limits_of, limits_of_over
 from ...store import tables
-from ...workshop.pieces_made import Proposal
 from ...workshop.rows import ids_by_role, laid_of, settings_of
 from ...workshop.sampler import Sample
 from ..messages.brushes import (
@@ -20,7 +19,6 @@ from ..messages.brushes import (
     BrushPieces,
     CornerMessage,
     NumberLimit,
-    ProposalMessage,
     SampledPieceMessage,
     SampleMessage,
     SettingsLimits,
@@ -37,16 +35,6 @@ def brush_message(row: tables.Brush) -> BrushMessage:
     return BrushMessage(
         id=row.id, name=row.name, version=row.version, motif_id=row.motif_id, pieces=pieces, settings=settings_of(row), pinned=row.pinned
     )
-
-
-def proposal_message(session: Session, proposal: Proposal) -> ProposalMessage:
-    """Return a corner piece that could be made, between repeats."""
-    matrices, at_corner = proposal.laid.pieces.matrices, proposal.laid.pieces.at_corner
-    return ProposalMessage(
-        way=proposal.way, corner=laid_message(session, proposal.motif, proposal.corner), box=list(proposal.box),
-        repeat=laid_message(session, proposal.motif, proposal.repeat),
-        corner_matrix=matrices[at_corner][0].tolist(), repeat_matrices=matrices[~at_corner].tolist(),
-    )  # fmt: skip
 
 
 def corner_message(session: Session, row: tables.Motif, beside: np.ndarray) -> CornerMessage:

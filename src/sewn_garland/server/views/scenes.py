@@ -9,9 +9,10 @@ from flask import Response
 from ...core.drawing.buffers import pack
 from ...core.drawing.columns import Columns
 from ...workshop.bench import LaidBench
+from ...workshop.corner_bench import CornerJoin, LaidCorner
 from ...workshop.scenes import LaidScene
 from ...workshop.trial_lines import TRIAL_BOX
-from ..messages.scenes import BenchHeader, SceneHeader, ScenesHeader
+from ..messages.scenes import BenchHeader, CornerHeader, CornerJoinMessage, SceneHeader, ScenesHeader
 
 
 def scenes_reply(seq: int, scenes: Sequence[LaidScene], *, strip: str | None = None) -> Response:
@@ -28,6 +29,17 @@ def bench_reply(seq: int, bench: LaidBench, *, large: str | None) -> Response:
         pitch_mm=bench.pitch_mm, height_mm=bench.height_mm, spread_mm=bench.spread_mm,
     )  # fmt: skip
     return _packed(header, [scene.tables(joins=scene.scene.key in ("flat", large)) for scene in bench.scenes])
+
+
+def corner_reply(seq: int, corner: LaidCorner) -> Response:
+    """Reply with a laid corner."""
+    enters, leaves = (_corner_join(join) for join in (corner.enters, corner.leaves))
+    header = CornerHeader(seq=seq, scenes=_headers([corner.scene]), arrays=[], reach_mm=corner.reach_mm, enters=enters, leaves=leaves)
+    return _packed(header, [corner.scene.tables(joins=False)])
+
+
+def _corner_join(join: CornerJoin | None) -> CornerJoinMessage | None:
+    return join and CornerJoinMessage(gap_mm=join.gap_mm, step_mm=join.step_mm, kink_deg=join.kink_deg)
 
 
 def _headers(scenes: Sequence[LaidScene]) -> list[SceneHeader]:
