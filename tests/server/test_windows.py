@@ -57,6 +57,46 @@ def test_deleting_what_another_window_changed_is_refused(bench):
     assert bench.delete("/api/lines/1?version=3").status_code == 404
 
 
+def test_settings_that_two_windows_changed_are_put_together_and_a_true_clash_tells_both(bench):
+    def change(version, was, wanted, label=None):
+        body = {"version": version, "change": {"spacing": wanted}, "was": {"spacing": was}, "label": label}
+        return bench.patch("/api/brushes/1", json=body)
+
+    assert change(1, {"gap_pct": 0}, {"gap_pct": 12}, "gap 12 %").status_code == 200
+    merged = change(1, {"size_pct": 100}, {"size_pct": 80}, "size 80 %")  # that window has not seen the gap
+    assert (merged.status_code, merged.json["settings"]["spacing"]["gap_pct"]) == (200, 12)
+    assert merged.json["settings"]["spacing"]["size_pct"] == 80
+    assert change(1, {"gap_pct": 0}, {"gap_pct": 12}).status_code == 200  # the same is no clash
+    clash = change(1, {"gap_pct": 0}, {"gap_pct": 20}, "gap 20 %")
+    assert (clash.status_code, clash.json["theirs"], clash.json["yours"]) == (409, "gap 12 %", "gap 20 %")
+    assert clash.json["message"] == "“gap 12 %” was set in another window, and “gap 20 %” here"
+    standing = bench.get("/api/workshop").json["brushes"][0]
+    assert standing["settings"]["spacing"]["gap_pct"] == 12
+    taken = change(standing["version"], {"gap_pct": 12}, {"gap_pct": 20}, "gap 20 %")
+    assert taken.json["settings"]["spacing"]["gap_pct"] == 20
+    assert (
+        bench.patch("/api/brushes/1", json={"version": 1, "change": {"spacing": {"gap_pct": 5}}}).status_code == 409
+    )  # without what it was
+
+
+def test_lists_are_clashed_as_a_whole(bench):
+    turn, squash = [{"of": "turn", "between": [-5, 5]}], [{"of": "squash", "between": [80, 120]}]
+    first = bench.patch("/api/brushes/1", json={"version": 1, "change": {"variations": turn}, "was": {"variations": []}, "label": "turn"})
+    assert first.status_code == 200
+    second = bench.patch(
+        "/api/brushes/1", json={"version": 1, "change": {"variations": squash}, "was": {"variations": []}, "label": "squash"}
+    )
+    assert (second.status_code, second.json["theirs"]) == (409, "turn")
+
+
+def test_what_stands_is_told_in_few_words_for_other_windows(bench):
+    before = bench.get("/api/history").json
+    assert before == bench.get("/api/workshop").json["history"]
+    bench.patch("/api/brushes/1", json={"version": 1, "name": "other"})
+    after = bench.get("/api/history").json
+    assert after["undo"] == "rename bars" and after["undo_id"] != before["undo_id"]
+
+
 def test_undo_in_one_window_is_not_the_others_step(bench):
     bench.post("/api/pages/1/lines", json=LINE)
     known = bench.get("/api/workshop").json["history"]["undo_id"]

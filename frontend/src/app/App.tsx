@@ -4,6 +4,7 @@ import { isTyping, lettersNow, useKeys, useWindowKey } from "../shared/ui/keys";
 import { go, STATIONS, usePlace } from "../shared/ui/place";
 import { Band } from "./Band";
 import { useHistorySteps } from "./useHistorySteps";
+import { useOtherWindows } from "./useOtherWindows";
 import { KeySheet, LettersBar } from "./KeySheet";
 import { Trouble } from "./Trouble";
 
@@ -23,6 +24,7 @@ export function App() {
   const place = usePlace();
   const { data, isPending, error, refetch } = useWorkshop();
   const { undo, redo } = useHistorySteps();
+  useOtherWindows();
   const keys = useKeys();
 
   useEffect(() => {

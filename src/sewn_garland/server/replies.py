@@ -45,6 +45,9 @@ def answer_errors(app: Flask) -> None:
     @app.errorhandler(StaleChange)
     def _stale(error: StaleChange) -> Response:
         noun = NOUNS[error.table]
+        if error.theirs and error.yours:
+            told = f"“{error.theirs}” was set in another window, and “{error.yours}” here"
+            return reply(409, told, current=error.current, theirs=error.theirs, yours=error.yours)
         return reply(409, f"this {noun} was changed in another window; that change was kept and yours was not", current=error.current)
 
     @app.errorhandler(HTTPException)

@@ -15,11 +15,14 @@ MOST_STEPS = 2000
 
 
 class StaleChange(Exception):
-    """The row was changed elsewhere in the meantime; ``current`` is as it stands now."""
+    """The row was changed elsewhere in the meantime; ``current`` is as it stands now.
 
-    def __init__(self, table: str, current: dict | None) -> None:
+    Where both changed the same, ``theirs`` is the step that was kept, and ``yours`` the one that was not.
+    """
+
+    def __init__(self, table: str, current: dict | None, *, theirs: str | None = None, yours: str | None = None) -> None:
         super().__init__(table)
-        self.table, self.current = table, current
+        self.table, self.current, self.theirs, self.yours = table, current, theirs, yours
 
 
 class StaleStep(Exception):
@@ -109,6 +112,15 @@ def standing(session: Session) -> dict:
         "undo": undo, "undo_id": undo_id, "redo": redo, "redo_id": redo_id,
         "kept_at": session.exec(select(func.max(Step.at))).first(),
     }  # fmt: skip
+
+
+def last_step_that(session: Session, table: str, row_id: int, changed: Callable[[dict, dict], bool]) -> str | None:
+    """Return the name of the last step that changed a row so that ``changed(before, after)`` holds of what it says; None without one."""
+    for step in session.exec(select(Step).where(~col(Step.undone)).order_by(col(Step.id).desc())):
+        for record in step.changes:
+            if (record["table"], record["id"]) == (table, row_id) and changed(record["before"] or {}, record["after"] or {}):
+                return step.label
+    return None
 
 
 def trim_history(session: Session) -> None:

@@ -11,7 +11,7 @@ from ..core.making.suiting import Suit, of_strip, suited
 from ..core.reading.brush_document import refuse_together
 from ..core.values.brush import SECTIONS, Role, Settings
 from ..store import tables
-from ..store.history import Change, make_step
+from ..store.history import Change, StaleChange, last_step_that, make_step
 from .motifs import motif_values
 from .rows import ids_by_role, motif_of, named, numbered, repeat_alone, row_of, settings_of
 
@@ -52,11 +52,19 @@ def change(
     motif_id: int | None = None,
     patch: dict | None = None,
     pinned: list[int] | None = None,
+    was: dict | None = None,
     label: str | None = None,
     merge_key: str = "",
 ) -> tables.Brush:
-    """Change a brush's name, first motif, pinned arrangements, or settings by a merge patch (RFC 7396)."""
+    """Change a brush's name, first motif, pinned arrangements, or settings by a merge patch (RFC 7396).
+
+    A change of settings that tells what they ``was``, as a patch too, is put together with what others changed of the brush since;
+    raises StaleChange where both changed the same setting.
+    """
     row = row_of(session, "brush", brush_id)
+    if row.version != version and patch is not None and was is not None:
+        _refuse_clash(session, row, patch, was, label)
+        version = row.version
     values: dict = {}
     if patch is not None:
         values["settings"] = merged_settings(settings_of(row), patch).model_dump()
@@ -69,6 +77,34 @@ def change(
         values["name"] = name
     label = label or (f"rename {row.name}" if name else f"change {row.name}")
     return _kept(session, label, Change("brush", brush_id, values, version), merge_key=merge_key)
+
+
+def _refuse_clash(session: Session, row: tables.Brush, patch: dict, was: dict, label: str | None) -> None:
+    """Raise StaleChange where a setting of a patch is neither what it was nor what it is to be."""
+    now = settings_of(row).model_dump(mode="json")
+    clashing = [place for place in _places(patch) if _at(now, place) not in (_at(was, place), _at(patch, place))]
+    if not clashing:
+        return
+
+    def changed(before: dict, after: dict) -> bool:
+        old, new = before.get("settings") or {}, after.get("settings") or {}
+        return any(_at(old, place) != _at(new, place) for place in clashing)
+
+    theirs = last_step_that(session, "brush", row.id or 0, changed) or "what it was before"
+    raise StaleChange("brush", row.model_dump(), theirs=theirs, yours=label)
+
+
+def _places(patch: dict) -> list[tuple[str, ...]]:
+    """Return where the settings of a patch are: a section and a key, or a section that is changed as a whole."""
+    whole = [(section,) for section, entries in patch.items() if not isinstance(entries, dict)]
+    return whole + [(section, key) for section, entries in patch.items() if isinstance(entries, dict) for key in entries]
+
+
+def _at(settings: dict, place: tuple[str, ...]) -> object:
+    found: object = settings
+    for key in place:
+        found = found.get(key) if isinstance(found, dict) else None
+    return found
 
 
 def copy_name(session: Session, brush: tables.Brush) -> str:

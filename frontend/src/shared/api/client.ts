@@ -38,13 +38,17 @@ export class Refusal extends Error {
   constructor(
     message: string,
     readonly reason: Reason,
+    /** The change of another window that was kept, and the one of this window that was not, where both changed the same. */
+    readonly clash: { theirs: string; yours: string } | null = null,
   ) {
     super(message);
   }
 
   /** The refusal that a reply with this status, and a message in its body, is. */
-  static of(status: number, body: { message?: string } | undefined): Refusal {
-    return new Refusal(body?.message ?? `the server refused (${status})`, REASONS[status] ?? "failed");
+  static of(status: number, body: { message?: string; theirs?: string; yours?: string } | undefined): Refusal {
+    const { theirs, yours } = body ?? {};
+    const clash = theirs && yours ? { theirs, yours } : null;
+    return new Refusal(body?.message ?? `the server refused (${status})`, REASONS[status] ?? "failed", clash);
   }
 }
 

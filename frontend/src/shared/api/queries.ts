@@ -7,9 +7,19 @@ export const queryClient = new QueryClient({
 });
 
 /** What went wrong last, in words, until it is dismissed or a change succeeds. */
-export const useTrouble = create<{ message: string | null; say: (message: string | null) => void }>((set) => ({
+interface Trouble {
+  message: string | null;
+  /** What another window changed and this one too, and how this one's is taken after all. */
+  clash: { theirs: string; yours: string; take: () => void } | null;
+  say: (message: string | null) => void;
+  ask: (clash: Trouble["clash"]) => void;
+}
+
+export const useTrouble = create<Trouble>((set) => ({
   message: null,
-  say: (message) => set({ message }),
+  clash: null,
+  say: (message) => set({ message, clash: null }),
+  ask: (clash) => set({ clash }),
 }));
 
 const WORKSHOP = { queryKey: ["workshop"], queryFn: () => kept<Workshop>(api.GET("/api/workshop")) };
@@ -38,20 +48,22 @@ export async function refresh(): Promise<void> {
   await new Promise((done) => setTimeout(done)); // queries tell their readers in a timer set before this one
 }
 
-const versions = new Map<string, number>();
+const answers = new Map<string, { version: number }>();
 
 /**
- * Send a change of a row with the newest version this window has had an answer for, so that quick
- * changes do not overtake their own answers. A change made elsewhere is still refused as stale.
+ * Send a change of a row with the newest version this window has had an answer for, and the row as it was then, so that
+ * quick changes do not overtake their own answers. A change made elsewhere is still refused as stale.
  */
-export async function withVersion<T extends { version: number }>(
+export async function withVersion<Row extends { id: number; version: number }, Answer extends { version: number }>(
   kind: "motif" | "brush" | "page" | "line",
-  row: { id: number; version: number },
-  send: (version: number) => Promise<T>,
-): Promise<T> {
+  row: Row,
+  send: (version: number, newest: Row) => Promise<Answer>,
+): Promise<Answer> {
   const key = `${kind} ${row.id}`;
-  const answer = await send(Math.max(row.version, versions.get(key) ?? 0));
-  versions.set(key, answer.version);
+  const known = answers.get(key);
+  const newest = known && known.version > row.version ? (known as unknown as Row) : row; // answers are rows of their kind
+  const answer = await send(newest.version, newest);
+  answers.set(key, answer);
   return answer;
 }
 

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands: the steps to take back and again, and when the last was kept */
+        get: operations["workshop_history_history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/undo": {
         parameters: {
             query?: never;
@@ -2491,6 +2508,8 @@ export interface components {
         /**
          * BrushChange
          * @description ``change`` is a JSON merge patch (RFC 7396) of the settings, ``pinned`` are the arrangements found good.
+         *
+         *     ``was`` tells what the settings of the change were where it was made, so that others that were changed elsewhere since stay.
          */
         BrushChange: {
             /** Version */
@@ -2501,6 +2520,10 @@ export interface components {
             motif_id?: number | null;
             /** Change */
             change?: {
+                [key: string]: unknown;
+            } | null;
+            /** Was */
+            was?: {
                 [key: string]: unknown;
             } | null;
             /** Pinned */
@@ -3717,6 +3740,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workshop"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    workshop_history_history_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
                 };
             };
             /** @description what was sent cannot be, and why */

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
-import { api, kept, type Brush } from "../../shared/api/client";
-import { useChange, withVersion } from "../../shared/api/queries";
+import { api, kept, type Brush, type Refusal, type Settings, type Workshop } from "../../shared/api/client";
+import { queryClient, useChange, useTrouble, withVersion } from "../../shared/api/queries";
 import type { SettingsChange } from "../../shared/ui/settings";
 import { useBench } from "./bench";
 
@@ -8,11 +8,17 @@ import { useBench } from "./bench";
 export function useBrushHands(brush: Brush) {
   const path = { path: { id: brush.id } };
   const { mutateAsync: keep } = useChange((input: { change: SettingsChange; label: string; merge_key: string }) =>
-    withVersion("brush", brush, (version) =>
+    withVersion("brush", asFetched(brush), (version, { settings }) =>
       kept(
         api.PATCH("/api/brushes/{id}", {
           params: path,
-          body: { version, change: input.change as Record<string, never>, label: input.label, merge_key: input.merge_key },
+          body: {
+            version,
+            change: input.change as Record<string, never>,
+            was: partOf(settings, input.change) as Record<string, never>,
+            label: input.label,
+            merge_key: input.merge_key,
+          },
         }),
       ),
     ),
@@ -26,8 +32,15 @@ export function useBrushHands(brush: Brush) {
   const release = useBench((bench) => bench.release);
   const send = useBench((bench) => bench.send);
   const arrive = useBench((bench) => bench.arrive);
-  return useMemo(
-    () => ({
+  const ask = useTrouble((trouble) => trouble.ask);
+  return useMemo(() => {
+    const set = (change: SettingsChange, label: string): void => {
+      send(brush.settings, change);
+      void keep({ change, label, merge_key: `${brush.id} ${label.replace(/[-\d., ]+/g, " ")}` })
+        .catch((refusal: Refusal) => refusal.clash && ask({ ...refusal.clash, take: () => set(change, label) }))
+        .finally(arrive);
+    };
+    return {
       drag: (change: SettingsChange) => drag(brush.settings, change),
       show,
       release,
@@ -39,15 +52,23 @@ export function useBrushHands(brush: Brush) {
           .catch(told)
           .finally(() => hang(null, false));
       },
-      set: (change: SettingsChange, label: string) => {
-        send(brush.settings, change);
-        void keep({ change, label, merge_key: `${brush.id} ${label.replace(/[-\d., ]+/g, " ")}` })
-          .catch(told)
-          .finally(arrive);
-      },
-    }),
-    [brush, drag, show, hang, release, send, arrive, keep, keepPitch],
-  );
+      set,
+    };
+  }, [brush, drag, show, hang, release, send, arrive, keep, keepPitch, ask]);
+}
+
+/** The brush as this window knows it now, which may have been fetched since a hand took hold of it. */
+const asFetched = (brush: Brush): Brush =>
+  queryClient.getQueryData<Workshop>(["workshop"])?.brushes.find(({ id }) => id === brush.id) ?? brush;
+
+/** What settings say where a change does. */
+function partOf(settings: Settings, change: SettingsChange): SettingsChange {
+  const own = settings as unknown as Record<string, Record<string, unknown>>;
+  const parts = Object.entries(change).map(([section, values]) => {
+    if (Array.isArray(values) || !values) return [section, own[section]];
+    return [section, Object.fromEntries(Object.keys(values).map((key) => [key, own[section]?.[key]]))];
+  });
+  return Object.fromEntries(parts) as SettingsChange;
 }
 
 /** A refusal is told by the change itself. */

@@ -50,11 +50,15 @@ class NewBrush(Message):
 
 
 class BrushChange(Versioned):
-    """``change`` is a JSON merge patch (RFC 7396) of the settings, ``pinned`` are the arrangements found good."""
+    """``change`` is a JSON merge patch (RFC 7396) of the settings, ``pinned`` are the arrangements found good.
+
+    ``was`` tells what the settings of the change were where it was made, so that others that were changed elsewhere since stay.
+    """
 
     name: Name | None = None
     motif_id: RowId | None = None
     change: dict | None = None
+    was: dict | None = None
     pinned: Annotated[list[Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)]], Field(max_length=MOST_PINNED)] | None = None
     label: Annotated[str, Field(max_length=120)] | None = None
     merge_key: Annotated[str, Field(max_length=120)] = ""

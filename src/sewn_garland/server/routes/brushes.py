@@ -41,7 +41,7 @@ def change_brush(path: IdPath, body: BrushChange):
     with store().writing() as session:
         row = brushes.change(
             session, path.id, body.version, name=body.name, motif_id=body.motif_id, patch=body.change, pinned=body.pinned,
-            label=body.label, merge_key=body.merge_key,
+            was=body.was, label=body.label, merge_key=body.merge_key,
         )  # fmt: skip
         return sent(brush_message(row))
 

@@ -31,6 +31,12 @@ def workshop():
         ))  # fmt: skip
 
 
+@api.get("/history", responses={200: History}, summary="What stands: the steps to take back and again, and when the last was kept")
+def history():
+    with store().reading() as session:
+        return sent(History(**standing(session)))
+
+
 def _all(session: Session, table: type[Row]) -> Sequence[Row]:
     return session.exec(select(table).order_by(col(table.id))).all()
 
