@@ -159,7 +159,7 @@ def test_motif_traces_a_region_of_a_picture_to_scale(files):
 
 
 @pytest.mark.parametrize("more,words", [
-    (("--region", "1,2,3"), "--region must be four whole numbers"), (("--clear", "blue"), "--clear must be background, white or a colour"),
+    (("--region", "1,2,3"), "--region must be four whole numbers"), (("--clear", "blue"), "--clear must be background, background_and_holes, white"),
     (("--region", "0,0,9999,10"), "does not lie within its 40 × 30 pixels"), (("--tolerance", "999"), "--tolerance must be from 0 to 150"),
     (("--width-mm", "0"), "--width-mm must be from 0.05"), (("--find-repeat",), "nothing repeats along this picture"),
 ])  # fmt: skip

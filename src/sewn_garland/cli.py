@@ -155,7 +155,7 @@ def _motif_of_picture(arguments: argparse.Namespace, data: bytes):
         width_mm=arguments.width_mm, dpi=arguments.dpi,
     )  # fmt: skip
     made = motif_from_picture(data, how, where=arguments.file.name)
-    return made.motif, made.prepared.frame_px, made.prepared.mm_per_px if made.prepared.scaled else None
+    return made.motif, made.frame_px, made.prepared.mm_per_px if made.prepared.scaled else None
 
 
 def _region(text: str | None) -> tuple[int, int, int, int] | None:
@@ -169,8 +169,8 @@ def _region(text: str | None) -> tuple[int, int, int, int] | None:
 
 
 def _clear(text: str | None) -> str | None:
-    if text is not None and text not in ("background", "white") and not re.fullmatch(r"#[0-9a-fA-F]{6}", text):
-        raise InputError(f"--clear must be background, white or a colour as #rrggbb (came: {text[:40]})")
+    if text is not None and text not in ("background", "background_and_holes", "white") and not re.fullmatch(r"#[0-9a-fA-F]{6}", text):
+        raise InputError(f"--clear must be background, background_and_holes, white or a colour as #rrggbb (came: {text[:40]})")
     return text
 
 

@@ -186,6 +186,29 @@ def test_a_picture_goes_the_whole_way_to_a_traced_motif(client):
     assert Image.open(io.BytesIO(shown.data)).size == (300, 200)
 
 
+def test_what_is_left_of_a_picture_is_seen_and_its_motif_is_made_anew_from_it_in_its_place(client):
+    original = ok(bring_in(client))
+    plain = ok(client.post(f"/api/originals/{original['sha']}/preview", json={"preparation": {"trim": False}}))
+    assert plain["cleared"] is None
+    how = {"clear": "background_and_holes", "trim": False}
+    preview = ok(client.post(f"/api/originals/{original['sha']}/preview", json={"preparation": how}))
+    left = np.array(Image.open(io.BytesIO(base64.b64decode(preview["cleared"].split(",")[1]))))
+    assert (left[5, 5, 3], left[100, 150, 3]) == (0, 255)
+    assert preview["cleared_px"] == pytest.approx([0, 0, 300, 200])
+    address = f"/api/originals/{original['sha']}/motif"
+    made = finished(client, ok(client.post(address, json={"name": "Float", "preparation": how})))["motif_id"]
+    motif = ok(client.get(f"/api/motifs/{made}"))
+    assert (motif["picture"]["sha"], motif["picture"]["preparation"]["clear"]) == (original["sha"], "background_and_holes")
+    anew = motif["picture"]["preparation"] | {"width_mm": 12.0}
+    body = {"name": "Float", "preparation": anew, "anew": {"id": made, "version": motif["version"]}}
+    assert finished(client, ok(client.post(address, json=body)))["motif_id"] == made
+    assert ok(client.get(f"/api/motifs/{made}"))["width_mm"] == pytest.approx(12)
+    stale = finished(client, ok(client.post(address, json=body)))
+    assert (stale["state"], "changed or deleted meanwhile" in stale["message"]) == ("failed", True)
+    client.post("/api/undo", json={"step_id": client.get("/api/history").json["undo_id"]})
+    assert ok(client.get(f"/api/motifs/{made}"))["width_mm"] == pytest.approx(motif["width_mm"])
+
+
 def test_a_picture_motif_is_served_and_taken_in_again(client):
     rng = np.random.default_rng(1)
     noisy = Image.fromarray(rng.integers(0, 255, (400, 500, 3), dtype=np.uint8), "RGB")

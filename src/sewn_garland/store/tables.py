@@ -25,7 +25,10 @@ class Versioned(Base):
 
 
 class Motif(Versioned, table=True):
-    """A motif: ``svg`` is our own clean drawing of it, its frame the SVG's size."""
+    """A motif: ``svg`` is our own clean drawing of it, its frame the SVG's size.
+
+    ``picture`` tells the ``sha`` of the picture that it was made of, and the ``preparation``.
+    """
 
     name: str
     svg: str
@@ -33,6 +36,7 @@ class Motif(Versioned, table=True):
     left_out: list = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     cuts_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
     joints_mm: list | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
+    picture: dict | None = Field(default=None, sa_column=Column(JSON(none_as_null=True)))
 
 
 class Brush(Versioned, table=True):

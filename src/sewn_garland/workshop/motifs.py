@@ -38,9 +38,14 @@ def plain_values(motif: Motif) -> dict:
     }  # fmt: skip
 
 
-def keep(session: Session, name: str, motif: Motif, label: str) -> tables.Motif:
-    """Keep a new motif as a step of its own."""
-    return _kept(session, label, Change("motif", None, motif_values(session, motif) | {"name": name}))
+def keep(
+    session: Session, name: str, motif: Motif, label: str, *, anew: tuple[int, int] | None = None, picture: dict | None = None
+) -> tables.Motif:
+    """Keep a new motif as a step of its own, or ``anew`` in the place of one, by its id and version; with what is known of the
+    ``picture`` it was made of.
+    """
+    own_id, version = anew or (None, None)
+    return _kept(session, label, Change("motif", own_id, motif_values(session, motif) | {"name": name, "picture": picture}, version))
 
 
 def bring_in(session: Session, name: str, svg: str, *, trim: bool) -> tables.Motif:

@@ -6,15 +6,18 @@ import io
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from dataclasses import asdict
 from hashlib import sha256
 
+import numpy as np
 from PIL import Image
 from sqlmodel import Session
 
+from ..core.errors import InputError
 from ..core.reading.pictures import MOST_SIDE, ReadPicture, read_picture
 from ..store import tables
 from ..store.database import Store
-from ..store.history import NotFound
+from ..store.history import NotFound, StaleChange
 from .motifs import keep
 from .pictures import MOST_PIXELS, Made, Preparation, motif_of_prepared, prepared_picture
 from .scenes import Overtaken, Overtaking
@@ -51,8 +54,13 @@ def original_of(session: Session, sha: str) -> tables.Original:
 
 def shown(row: tables.Original) -> bytes:
     """Return a picture at the size of the screen, as PNG."""
+    return quick_png(_read(row.name, row.data).rgba)
+
+
+def quick_png(rgba: np.ndarray) -> bytes:
+    """Return pixels (h, w, 4) as a PNG that is soon there and not small."""
     out = io.BytesIO()
-    Image.fromarray(_read(row.name, row.data).rgba, "RGBA").save(out, "PNG", compress_level=1)
+    Image.fromarray(rgba, "RGBA").save(out, "PNG", compress_level=1)
     return out.getvalue()
 
 
@@ -75,8 +83,19 @@ def preview(row: tables.Original, how: Preparation, *, overtaken: Overtaking) ->
         return _made(row, how, PREVIEW_PIXELS, go_on)
 
 
-def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, *, report: Callable[[float], None]) -> int:
-    """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done."""
+def make_motif(
+    store: Store,
+    row: tables.Original,
+    name: str,
+    how: Preparation,
+    *,
+    anew: tuple[int, int] | None = None,
+    report: Callable[[float], None],
+) -> int:
+    """Make a motif of a picture and keep it; return its id. ``report`` hears the share that is done.
+
+    ``anew`` puts it in the place of a motif, by its id and version.
+    """
     turn = object()
     _waiting.add(turn)
     try:
@@ -86,10 +105,12 @@ def make_motif(store: Store, row: tables.Original, name: str, how: Preparation, 
     finally:
         _waiting.discard(turn)
     report(0.96)
-    with store.writing() as session:
-        motif = keep(session, name, made.motif, f"bring in {name}")
-        assert motif.id is not None
-        return motif.id
+    picture = {"sha": row.sha, "preparation": asdict(how)}
+    try:
+        with store.writing() as session:
+            return keep(session, name, made.motif, f"bring in {name}", anew=anew, picture=picture).id
+    except (StaleChange, NotFound):
+        raise InputError("the motif was changed or deleted meanwhile; make another of the picture") from None
 
 
 def _made(row: tables.Original, how: Preparation, most_pixels: int, report: Callable[[float], None]) -> Made:

@@ -53,6 +53,12 @@ class Preparation:
     width_mm: float | None = None
     dpi: float | None = None
 
+    @property
+    def clears(self) -> bool:
+        """Whether it changes what is seen of the picture."""
+        fades = self.fade_rim_pct or self.fade_corner_pct
+        return bool(self.clear or self.belongs or fades or self.coverage or self.stencil or self.back_white)
+
 
 @dataclass(frozen=True, eq=False)
 class Prepared:
@@ -67,11 +73,12 @@ class Prepared:
 
 @dataclass(frozen=True, eq=False)
 class Made:
-    """A motif made of a picture, with how far a traced outline strays (pixels; None when not traced)."""
+    """A motif made of a picture, with how far a traced outline strays (pixels; None when not traced), and its frame in the file's."""
 
     motif: Motif
     prepared: Prepared
     deviation_px: float | None
+    frame_px: tuple[float, float, float, float]
 
 
 def prepared_picture(data: bytes, how: Preparation, *, where: str = "the picture", most_pixels: int = MOST_PIXELS) -> Prepared:
@@ -145,22 +152,23 @@ def motif_of_prepared(prepared: Prepared, how: Preparation, *, report: Report = 
         picture = Picture(png_from_rgba(rgba), w, h, stencil=how.stencil or how.coverage is not None)
         corners = np.array([[0, 0], [width, 0], [width, height], [0, height]])
         shapes: tuple[Shape, ...] = (Shape("MLLLZ", corners, None, picture=picture, name="Picture"),)
-        return Made(Motif(shapes, width, height, height / 2, prepared.told), prepared, None)
+        return Made(Motif(shapes, width, height, height / 2, prepared.told), prepared, None, prepared.frame_px)
     found = traced(
         prepared.rgba, colours=how.colours if how.trace == "colours" else None, threshold=how.threshold,
         least_speck_px=how.least_speck_px, sharpness=how.sharpness, report=report,
     )  # fmt: skip
     matrix = np.array([[mm, 0.0, 0.0], [0.0, mm, 0.0]])
     motif = Motif(tuple(mapped(s, matrix) for s in found.shapes), width, height, height / 2, prepared.told)
+    frame = prepared.frame_px
     if how.trim:  # a traced outline ends a little inside or outside its pixels
         left, top, right, bottom = ink_box(motif)
-        x, y, w, h = prepared.frame_px
+        x, y, w, h = frame
         share = w / width
-        prepared = replace(prepared, frame_px=(x + left * share, y + top * share, (right - left) * share, (bottom - top) * share))
+        frame = (x + left * share, y + top * share, (right - left) * share, (bottom - top) * share)
         motif = replace(framed(motif, left, top, right, bottom), base_line=(bottom - top) / 2)
     if how.width_mm is not None:
         motif = resized(motif, how.width_mm)[0]
-    return Made(motif, prepared, found.deviation_px)
+    return Made(motif, prepared, found.deviation_px, frame)
 
 
 @dataclass(frozen=True)

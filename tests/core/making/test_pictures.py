@@ -148,6 +148,17 @@ def test_the_background_goes_only_where_it_hangs_together_with_the_border():
     assert clearing.cleared(rgba, "white", tolerance=12)[50, 60, 3] == 0
 
 
+def test_the_background_shows_in_holes_too_where_those_are_cleared():
+    def ring(d):
+        disc(60, 50, 40, "#a63a2f")(d)
+        disc(60, 50, 20, "white")(d)
+
+    holed = clearing.cleared(drawn(120, 100, ring), "background_and_holes", tolerance=12)
+    assert (holed[50, 60, 3], holed[3, 3, 3], holed[50, 30, 3]) == (0, 0, 255)
+    hole = (holed[25:76, 35:86, 3] < 128).sum()
+    assert hole == pytest.approx(np.pi * 20**2, rel=0.05)  # the area of a disc
+
+
 def test_a_thing_is_lifted_out_of_an_uneven_background_by_two_marks():
     rgba = drawn(300, 220, disc(150, 110, 60, "#a63a2f"))
     slope = np.linspace(-40, 40, 300)[None, :, None]

@@ -1486,6 +1486,7 @@ export interface components {
             /** Recipes */
             recipes: components["schemas"]["RecipeMessage"][];
             piece: components["schemas"]["PieceMessage"] | null;
+            picture?: components["schemas"]["KeptPicture"] | null;
         };
         /**
          * GradientMessage
@@ -1516,6 +1517,15 @@ export interface components {
             opacity: number;
         };
         /**
+         * KeptPicture
+         * @description The picture that a motif was made of, and how.
+         */
+        KeptPicture: {
+            /** Sha */
+            sha: string;
+            preparation: components["schemas"]["PreparationMessage"];
+        };
+        /**
          * PictureMessage
          * @description A picture on a part's rectangle: where to fetch it, and its pixels.
          */
@@ -1542,6 +1552,80 @@ export interface components {
             base_line_mm: number;
             /** Shapes */
             shapes: components["schemas"]["ShapeMessage"][];
+        };
+        /**
+         * PreparationMessage
+         * @description What is done to a picture; the region and the marks are in the file's pixels.
+         */
+        PreparationMessage: {
+            /** Region */
+            region?: number[] | null;
+            /** Clear */
+            clear?: ("background" | "background_and_holes" | "white") | string | null;
+            /**
+             * Tolerance
+             * @default 12
+             */
+            tolerance: number;
+            /** Belongs */
+            belongs?: number[][];
+            /** Belongs Not */
+            belongs_not?: number[][];
+            /**
+             * Mark Px
+             * @default 12
+             */
+            mark_px: number;
+            /**
+             * Fade Rim Pct
+             * @default 0
+             */
+            fade_rim_pct: number;
+            /**
+             * Fade Corner Pct
+             * @default 0
+             */
+            fade_corner_pct: number;
+            /** Coverage */
+            coverage?: ("light" | "dark") | null;
+            /**
+             * Stencil
+             * @default false
+             */
+            stencil: boolean;
+            /**
+             * Back White
+             * @default false
+             */
+            back_white: boolean;
+            /**
+             * Trim
+             * @default true
+             */
+            trim: boolean;
+            /** Trace */
+            trace?: ("threshold" | "colours") | null;
+            /** Threshold */
+            threshold?: number | null;
+            /**
+             * Colours
+             * @default 4
+             */
+            colours: number;
+            /**
+             * Least Speck Px
+             * @default 16
+             */
+            least_speck_px: number;
+            /**
+             * Sharpness
+             * @default 0.5
+             */
+            sharpness: number;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Dpi */
+            dpi?: number | null;
         };
         /**
          * RecipeMessage
@@ -3242,7 +3326,9 @@ export interface components {
         };
         /**
          * PreviewMessage
-         * @description A prepared picture at the size of the screen: the motif it would give.
+         * @description A prepared picture at the size of the screen: the motif it would give, with its frame in the picture's pixels.
+         *
+         *     ``cleared`` is what is left of the picture where something of it turns clear (PNG, a data URL), and where that lies in it.
          */
         PreviewMessage: {
             motif: components["schemas"]["MotifMessage"];
@@ -3252,6 +3338,10 @@ export interface components {
             deviation_mm: number | null;
             /** Frame Px */
             frame_px: number[];
+            /** Cleared */
+            cleared: string | null;
+            /** Cleared Px */
+            cleared_px: number[];
         };
         /** PreviewRequest */
         PreviewRequest: {
@@ -3266,80 +3356,6 @@ export interface components {
              */
             seq: number;
             preparation: components["schemas"]["PreparationMessage"];
-        };
-        /**
-         * PreparationMessage
-         * @description What is done to a picture; the region and the marks are in the file's pixels.
-         */
-        PreparationMessage: {
-            /** Region */
-            region?: number[] | null;
-            /** Clear */
-            clear?: ("background" | "white") | string | null;
-            /**
-             * Tolerance
-             * @default 12
-             */
-            tolerance: number;
-            /** Belongs */
-            belongs?: number[][];
-            /** Belongs Not */
-            belongs_not?: number[][];
-            /**
-             * Mark Px
-             * @default 12
-             */
-            mark_px: number;
-            /**
-             * Fade Rim Pct
-             * @default 0
-             */
-            fade_rim_pct: number;
-            /**
-             * Fade Corner Pct
-             * @default 0
-             */
-            fade_corner_pct: number;
-            /** Coverage */
-            coverage?: ("light" | "dark") | null;
-            /**
-             * Stencil
-             * @default false
-             */
-            stencil: boolean;
-            /**
-             * Back White
-             * @default false
-             */
-            back_white: boolean;
-            /**
-             * Trim
-             * @default true
-             */
-            trim: boolean;
-            /** Trace */
-            trace?: ("threshold" | "colours") | null;
-            /** Threshold */
-            threshold?: number | null;
-            /**
-             * Colours
-             * @default 4
-             */
-            colours: number;
-            /**
-             * Least Speck Px
-             * @default 16
-             */
-            least_speck_px: number;
-            /**
-             * Sharpness
-             * @default 0.5
-             */
-            sharpness: number;
-            /** Width Mm */
-            width_mm?: number | null;
-            /** Dpi */
-            dpi?: number | null;
         };
         /**
          * JobMessage
@@ -3360,11 +3376,22 @@ export interface components {
             /** Motif Id */
             motif_id: number | null;
         };
-        /** NewFromPicture */
+        /**
+         * NewFromPicture
+         * @description Make a motif of a picture, or put it in the place of one that was made of a picture before.
+         */
         NewFromPicture: {
             /** Name */
             name: string;
             preparation: components["schemas"]["PreparationMessage"];
+            anew?: components["schemas"]["MotifAnew"] | null;
+        };
+        /** MotifAnew */
+        MotifAnew: {
+            /** Version */
+            version: number;
+            /** Id */
+            id: number;
         };
         /**
          * Scans

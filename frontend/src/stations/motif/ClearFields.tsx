@@ -25,6 +25,7 @@ export function ClearFields() {
         options={[
           { value: "none", label: "nothing" },
           { value: "background", label: "the background" },
+          { value: "background_and_holes", label: "holes too" },
           { value: "white", label: "white" },
           { value: "colour", label: "a colour" },
         ]}

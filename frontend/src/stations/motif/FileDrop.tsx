@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState, type ReactNode } from "react";
 import { FileInput } from "../../shared/ui/FileInput";
+import { Reading } from "./Reading";
 import { BringInContext, useTakeFile } from "./bringIn";
 
 const DROP = "border-2 border-dashed border-madder bg-madder-wash/80";
@@ -24,6 +25,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
         void take(event.dataTransfer.files[0]);
       }}
     >
+      <Reading />
       <FileInput
         ref={file}
         accept=".svg,image/svg+xml,.png,.jpg,.jpeg,.webp,.tif,.tiff"

@@ -8,8 +8,10 @@ import { useMaking } from "./usePicture";
 export function MakeMotif() {
   const { original, how, set, preview, refusal, busy, again } = useOpenPicture();
   const onDone = useBeginning((now) => now.done);
-  const [name, setName] = useState(original.name);
+  const before = useBeginning((now) => now.kept?.motif);
+  const [name, setName] = useState(before?.name ?? original.name);
   const { job, start, stop } = useMaking(original.sha, onDone, () => busy && again());
+  const named = name.trim() || original.name;
   return (
     <div className="flex flex-col gap-2">
       <NumberField
@@ -34,13 +36,20 @@ export function MakeMotif() {
           </button>
         </div>
       ) : (
-        <button
-          className="firm-button"
-          disabled={!preview || refusal !== null}
-          onClick={() => start(name.trim() || original.name, how)}
-        >
-          Make the motif
-        </button>
+        <>
+          {before && (
+            <button className="firm-button" disabled={!preview || refusal !== null} onClick={() => start(named, how, before)}>
+              Make {before.name} anew
+            </button>
+          )}
+          <button
+            className={before ? "plain-button" : "firm-button"}
+            disabled={!preview || refusal !== null}
+            onClick={() => start(named, how)}
+          >
+            Make {before ? "another" : "the"} motif
+          </button>
+        </>
       )}
       <button className="plain-button" onClick={onDone}>
         Leave the picture

@@ -5,6 +5,7 @@ import { NameField } from "../../shared/ui/NameField";
 import { go } from "../../shared/ui/place";
 import { Sampler } from "./Sampler";
 import { StarterFigures } from "./StarterFigures";
+import { ItsPicture } from "./ItsPicture";
 import { JoinBrush } from "./JoinBrush";
 import { useOpenMotif } from "./openMotif";
 import { UsedBy } from "./UsedBy";
@@ -38,6 +39,7 @@ export function MotifFacts() {
         Frame {bench.motif.width_mm.toFixed(2)} × {bench.motif.height_mm.toFixed(2)} mm, {bench.weight.parts}{" "}
         {bench.weight.parts === 1 ? "part" : "parts"}
       </p>
+      {bench.motif.picture && <ItsPicture picture={bench.motif.picture} />}
       {starter && <StarterFigures group={starter.group} />}
       <div className="my-2 flex flex-wrap gap-1.5">
         <button

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Original, Preparation } from "../../shared/api/client";
+import { useBeginning } from "./beginning";
 import { ClearFields } from "./ClearFields";
 import { KeepFields } from "./KeepFields";
 import { MakeMotif } from "./MakeMotif";
@@ -37,7 +38,8 @@ const FIELDS =
 
 /** A picture on its way to a motif: what is taken of it, what is cleared, and the motif it would give, repeating. */
 export function PictureBench({ original }: { original: Original }) {
-  const [how, setHow] = useState<Preparation>(PLAIN);
+  const kept = useBeginning((now) => now.kept);
+  const [how, setHow] = useState<Preparation>(kept?.preparation ?? PLAIN);
   const [hand, setHand] = useState<Hand>("region");
   const set = (more: Partial<Preparation>): void => setHow((now) => ({ ...now, ...more }));
   const open = { original, how, set, hand, setHand, ...usePreview(original.sha, how) };

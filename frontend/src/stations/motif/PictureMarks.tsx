@@ -1,5 +1,6 @@
 import type { Preparation } from "../../shared/api/client";
 import { useOpenPicture } from "./openPicture";
+import { TraceOver } from "./TraceOver";
 
 /** What lies over a picture: the region that is taken, the motif's frame, and marks of what belongs. */
 export function PictureMarks({ region, scale }: { region: Preparation["region"]; scale: number }) {
@@ -7,6 +8,7 @@ export function PictureMarks({ region, scale }: { region: Preparation["region"];
   const frame = preview?.frame_px;
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible">
+      <TraceOver scale={scale} />
       {region && (
         <rect
           x={region[0] * scale}

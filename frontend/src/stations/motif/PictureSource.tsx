@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import type { Preparation } from "../../shared/api/client";
 import { useSize } from "../../shared/view/WorkCanvas";
+import { ClearedPicture, SeenChoice, type Seen } from "./ClearedPicture";
 import { colourAt } from "./colourAt";
 import { useOpenPicture } from "./openPicture";
 import { PictureMarks } from "./PictureMarks";
@@ -16,6 +17,10 @@ const WORDS: Record<Hand, string> = {
 /** The picture itself: pull a region over it, mark what belongs, pick a colour. */
 export function PictureSource() {
   const { original, how, hand, set } = useOpenPicture();
+  const [chosen, setChosen] = useState<Seen | null>(null);
+  const [arrived, setArrived] = useState(false);
+  // a colour is picked, a thing marked and a trace compared on the picture itself
+  const seen = hand !== "region" ? "picture" : (chosen ?? (how.trace ? "picture" : "checks"));
   const [box, size] = useSize<HTMLDivElement>();
   const picture = useRef<HTMLImageElement>(null);
   const scale = Math.min((size.width - 30) / original.width_px, (size.height - 30) / original.height_px) || 1;
@@ -75,10 +80,18 @@ export function PictureSource() {
           draggable={false}
           className="pointer-events-none h-full w-full"
           src={`/api/originals/${original.sha}/shown.png`}
+          onLoad={() => setArrived(true)}
         />
+        <ClearedPicture seen={seen} scale={scale} />
         <PictureMarks region={region} scale={scale} />
       </div>
+      {!arrived && (
+        <p role="status" className="absolute inset-x-0 top-1/2 text-center text-moss">
+          Reading {original.name}…
+        </p>
+      )}
       <p className="absolute bottom-1 left-4 bg-work/80 px-1 text-[12.5px] text-moss">{WORDS[hand]}</p>
+      {hand === "region" && <SeenChoice seen={seen} onSet={setChosen} />}
     </div>
   );
 }

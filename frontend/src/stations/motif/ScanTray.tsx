@@ -31,7 +31,7 @@ export function ScanTray() {
             <button
               className="block w-full border border-rule bg-work px-2.5 py-1.5 text-left hover:border-loden"
               disabled={take.isPending}
-              onClick={() => take.mutate(scan.name, { onSuccess: onTaken })}
+              onClick={() => take.mutate(scan.name, { onSuccess: (original) => onTaken(original) })}
             >
               <b className="block truncate">{scan.name}</b>
               <span className="text-[12px] text-moss">

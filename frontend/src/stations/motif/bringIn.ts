@@ -10,6 +10,7 @@ const MOST_SVG = 10 * 1024 * 1024;
 /** Bring a file in: a drawing becomes a motif, a picture lies on the bench to be made into one. */
 export function useTakeFile(): (chosen: File | undefined) => Promise<void> {
   const takePicture = useBeginning((now) => now.take);
+  const read = useBeginning((now) => now.read);
   const say = useTrouble((trouble) => trouble.say);
   const bringIn = useChange((body: Schemas["NewMotif"]) => kept<Motif>(api.POST("/api/motifs", { body })));
   return async (chosen: File | undefined): Promise<void> => {
@@ -22,10 +23,13 @@ export function useTakeFile(): (chosen: File | undefined) => Promise<void> {
     }
     const name = nameOf(chosen, "Motif");
     if (picture) {
+      read(chosen.name);
       try {
         takePicture(await bringInPicture(name, chosen));
       } catch (why) {
         say((why as Error).message);
+      } finally {
+        read(null);
       }
     } else bringIn.mutate({ name, svg: await chosen.text(), trim: true }, { onSuccess: (m) => go("motif", m.id) });
   };

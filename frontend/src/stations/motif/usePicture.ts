@@ -7,6 +7,8 @@ import { go } from "../../shared/ui/place";
 export type Preview = Schemas["PreviewMessage"];
 
 type Job = Schemas["JobMessage"];
+/** The motif in whose place another is put. */
+type Anew = Schemas["MotifAnew"];
 
 export function usePreview(sha: string, how: Preparation) {
   const asked = JSON.stringify(how);
@@ -44,8 +46,9 @@ export function useMaking(sha: string, onDone: () => void, onLeft: () => void) {
       here.current = false;
     };
   }, []);
-  const make = async (name: string, preparation: Preparation): Promise<void> => {
-    let now = await kept<Job>(api.POST("/api/originals/{sha}/motif", { params: { path: { sha } }, body: { name, preparation } }));
+  const make = async (name: string, preparation: Preparation, anew?: Anew): Promise<void> => {
+    const body = { name, preparation, anew: anew ? { id: anew.id, version: anew.version } : null };
+    let now = await kept<Job>(api.POST("/api/originals/{sha}/motif", { params: { path: { sha } }, body }));
     while (here.current && (now.state === "waiting" || now.state === "working")) {
       setJob(now);
       await new Promise((then) => setTimeout(then, ASK_EVERY_MS));
@@ -61,8 +64,8 @@ export function useMaking(sha: string, onDone: () => void, onLeft: () => void) {
   };
   return {
     job,
-    start: (name: string, preparation: Preparation): void => {
-      make(name, preparation).catch((why: Error) => {
+    start: (name: string, preparation: Preparation, anew?: Anew): void => {
+      make(name, preparation, anew).catch((why: Error) => {
         setJob(null);
         say(why.message);
       });

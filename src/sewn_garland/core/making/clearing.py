@@ -70,17 +70,17 @@ def background_colour(rgba: Rgba) -> tuple[np.ndarray, np.ndarray]:
 
 
 def cleared(rgba: Rgba, what: str, *, tolerance: float, connected: bool = False) -> Rgba:
-    """Turn ``background``, ``white`` or a colour (#rrggbb) into clear, with a soft rim.
+    """Turn ``background``, ``background_and_holes``, ``white`` or a colour (#rrggbb) into clear, with a soft rim.
 
     ``tolerance`` is a distance in Lab; up to it a pixel is clear, beyond one and a half of it it
     stays, between it fades. The colour that shone through is taken out of the rim. ``connected``
-    clears only what hangs together with the picture's border.
+    clears only what hangs together with the picture's border, as ``background`` does; with its holes it is cleared wherever it shows.
     """
     if not 0 <= tolerance <= 150:
         raise InputError("the tolerance must be from 0 to 150")
-    if what == "background":
+    if what in ("background", "background_and_holes"):
         target, ground = background_colour(rgba)
-        connected = True
+        connected = what == "background"
     else:
         ground = np.ones(3) if what == "white" else rgb_from_hex(what)
         target = lab_from_srgb(ground)

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from .artwork import PieceMessage, RecipeMessage, ShapeMessage
 from .base import Message, Name, RowId, Sequenced, Versioned
 from .edits import Draw, Edit, Figures, Place
+from .preparing import KeptPicture
 
 
 class _MotifHead(Message):
@@ -31,6 +32,7 @@ class MotifMessage(_MotifHead):
     shapes: list[ShapeMessage]
     recipes: list[RecipeMessage]
     piece: PieceMessage | None
+    picture: KeptPicture | None = None
 
 
 class NewMotif(Message):

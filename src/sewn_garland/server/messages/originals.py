@@ -6,14 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ...core.values.brush import Finite
-from .base import Colour, Message, Name, Sequenced
-from .edits import Length, Share
+from .base import Message, Name, RowId, Sequenced, Versioned
 from .motifs import MotifMessage
-
-PointPx = Annotated[list[Finite], Field(min_length=2, max_length=2)]
-Marks = Annotated[list[PointPx], Field(max_length=2000)]
-Pixel = Annotated[int, Field(ge=0, le=100_000)]
+from .preparing import PreparationMessage
 
 
 class OriginalMessage(Message):
@@ -44,46 +39,34 @@ class ShaPath(Message):
     sha: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 
 
-class PreparationMessage(Message):
-    """What is done to a picture; the region and the marks are in the file's pixels."""
-
-    region: Annotated[list[Pixel], Field(min_length=4, max_length=4)] | None = None
-    clear: Literal["background", "white"] | Colour | None = None
-    tolerance: Annotated[Finite, Field(ge=0, le=150)] = 12.0
-    belongs: Marks = Field(default_factory=list)
-    belongs_not: Marks = Field(default_factory=list)
-    mark_px: Annotated[Finite, Field(ge=1, le=1000)] = 12.0
-    fade_rim_pct: Annotated[Finite, Field(ge=0, le=100)] = 0.0
-    fade_corner_pct: Annotated[Finite, Field(ge=0, le=50)] = 0.0
-    coverage: Literal["light", "dark"] | None = None
-    stencil: bool = False
-    back_white: bool = False
-    trim: bool = True
-    trace: Literal["threshold", "colours"] | None = None
-    threshold: Share | None = None
-    colours: Annotated[int, Field(ge=2, le=16)] = 4
-    least_speck_px: Annotated[Finite, Field(ge=0, le=1e6)] = 16.0
-    sharpness: Share = 0.5
-    width_mm: Length | None = None
-    dpi: Annotated[Finite, Field(ge=1, le=10_000)] | None = None
-
-
 class PreviewRequest(Sequenced):
     preparation: PreparationMessage
 
 
 class PreviewMessage(Message):
-    """A prepared picture at the size of the screen: the motif it would give."""
+    """A prepared picture at the size of the screen: the motif it would give, with its frame in the picture's pixels.
+
+    ``cleared`` is what is left of the picture where something of it turns clear (PNG, a data URL), and where that lies in it.
+    """
 
     motif: MotifMessage
     points: int
     deviation_mm: float | None
     frame_px: list[float]
+    cleared: str | None
+    cleared_px: list[float]
+
+
+class MotifAnew(Versioned):
+    id: RowId
 
 
 class NewFromPicture(Message):
+    """Make a motif of a picture, or put it in the place of one that was made of a picture before."""
+
     name: Name
     preparation: PreparationMessage
+    anew: MotifAnew | None = None
 
 
 class JobMessage(Message):

@@ -17,7 +17,6 @@ from ..messages.originals import (
     NewFromPicture,
     OriginalMessage,
     OriginalQuery,
-    PreparationMessage,
     PreviewMessage,
     PreviewRequest,
     ScanMessage,
@@ -25,8 +24,9 @@ from ..messages.originals import (
     Scans,
     ShaPath,
 )  # fmt: skip
+from ..messages.preparing import PreparationMessage
 from ..resource import Resource
-from ..views.motifs import fresh_message
+from ..views.motifs import fresh_message, png_url
 
 api = Resource("originals", __name__)
 KEPT_AS_IT_IS = {"Cache-Control": "private, max-age=31536000, immutable"}  # a picture is named by what it holds
@@ -70,11 +70,13 @@ def preview_picture(path: ShaPath, body: PreviewRequest):
     newer = overtaken("picture", body.client, body.seq)
     with store().reading() as session:
         row = originals.original_of(session, path.sha)
-    made = originals.preview(row, preparation_of(body.preparation), overtaken=newer)
+    how = preparation_of(body.preparation)
+    made = originals.preview(row, how, overtaken=newer)
     deviation = None if made.deviation_px is None else made.deviation_px * made.prepared.mm_per_px
     points = sum(len(s.commands) - s.commands.count("Z") for s in made.motif.shapes if s.picture is None)
     return sent(PreviewMessage(
-        motif=fresh_message(row.name, made.motif), points=points, deviation_mm=deviation, frame_px=list(made.prepared.frame_px),
+        motif=fresh_message(row.name, made.motif), points=points, deviation_mm=deviation, frame_px=list(made.frame_px),
+        cleared=png_url(originals.quick_png(made.prepared.rgba)) if how.clears else None, cleared_px=list(made.prepared.frame_px),
     ))  # fmt: skip
 
 
@@ -93,7 +95,8 @@ def make_motif_of_picture(path: ShaPath, body: NewFromPicture):
         row = originals.original_of(session, path.sha)
 
     def work(job: Job) -> int:
-        return originals.make_motif(kept, row, body.name, how, report=job.report)
+        anew = body.anew and (body.anew.id, body.anew.version)
+        return originals.make_motif(kept, row, body.name, how, anew=anew, report=job.report)
 
     return sent(_job_message(access().jobs.start(work)), 202)
 

@@ -35,6 +35,7 @@ from ..messages.motifs import (
     StarterMessage,
     WeightMessage,
 )  # fmt: skip
+from ..messages.preparing import KeptPicture
 
 INLINE_BYTES = 200_000  # pictures up to this travel with their motif, larger ones are fetched
 MOST_PROFILE = 400
@@ -93,7 +94,7 @@ def _message(motif: Motif, kept: _Kept, piece: PieceMessage | None) -> MotifMess
         id=row.id, name=row.name, version=row.version, width_mm=float(motif.width), height_mm=float(motif.height),
         base_line_mm=float(motif.base_line), pitch_mm=motif.pitch, cuts_mm=motif.cuts and list(motif.cuts),
         joints_mm=motif.joints and [list(j) for j in motif.joints], points=motif.points, left_out=list(motif.left_out or row.left_out),
-        shapes=_shapes(motif, kept), piece=piece,
+        shapes=_shapes(motif, kept), piece=piece, picture=KeptPicture.model_validate(row.picture, strict=False) if row.picture else None,
         recipes=[RecipeMessage(group=r.group, kind=r.kind, figures=dict(r.figures)) for r in motif.recipes],
     )  # fmt: skip
 
@@ -107,6 +108,11 @@ def piece_message(motif: Motif, kept: _Kept) -> PieceMessage:
     return PieceMessage(
         width_mm=float(motif.width), height_mm=float(motif.height), base_line_mm=float(motif.base_line), shapes=_shapes(motif, kept)
     )
+
+
+def png_url(png: bytes) -> str:
+    """Return a PNG as a data URL."""
+    return "data:image/png;base64," + base64.b64encode(png).decode()
 
 
 def _shapes(motif: Motif, kept: _Kept) -> list[ShapeMessage]:
@@ -143,7 +149,7 @@ def _picture(shape: Shape, kept: _Kept) -> PictureMessage | None:
     if place is not None:
         href = f"/api/motifs/{kept.row.id}/pictures/{place}?version={kept.row.version}"
     else:
-        href = "data:image/png;base64," + base64.b64encode(picture.png).decode()
+        href = png_url(picture.png)
     return PictureMessage(href=href, width_px=picture.width_px, height_px=picture.height_px, stencil=picture.stencil)
 
 
