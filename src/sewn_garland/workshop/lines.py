@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -13,9 +13,9 @@ from ..core.drawing.line_path import path_data_from_line
 from ..core.errors import InputError
 from ..core.making import ready_lines
 from ..core.measuring.arc_length import measure
-from ..core.measuring.changing import changed_line, sides_of
+from ..core.measuring.changing import changed_line, sides_of, under
 from ..core.measuring.hand import STANDARD_PCT, knots_of_hand
-from ..core.measuring.smoothing import HAND_TOLERANCE_MM, line_from_hand, line_from_points
+from ..core.measuring.smoothing import HAND_TOLERANCE_MM, WITHIN_MM, line_from_hand, line_from_points
 from ..core.reading.svg_lines import line_from_path_data, lines_from_svg
 from ..core.values.line import Line, MeasuredLine
 from ..store import tables
@@ -24,6 +24,26 @@ from .brushes import copy_name, merged_settings
 from .rows import measured_path, row_of, settings_of
 
 MOST_BROUGHT_IN = 500
+
+
+@dataclass(frozen=True)
+class Moving:
+    """A move by some mm, after a turn (degrees, clockwise) and scaling about a place."""
+
+    by: tuple[float, float] = (0.0, 0.0)
+    turn_deg: float = 0.0
+    scale: float = 1.0
+    about: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def matrix(self) -> np.ndarray:
+        """Return it as an affine map (2, 3)."""
+        turn = np.radians(self.turn_deg)
+        linear = self.scale * np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
+        about = np.array(self.about)
+        return np.column_stack([linear, about - linear @ about + self.by])
+
+
 CURES_OF_LINES = {"smooth_mm": (0, 1e5), "scale": (0, 1000)}  # more than, at most
 
 
@@ -161,7 +181,7 @@ def change(
     if source is not None:
         values = values | dict(zip(("source", "path"), kept_source(source), strict=True))
     if move_by is not None:
-        values = values | dict(zip(("source", "path"), _moved(row, np.array(move_by)), strict=True))
+        values = values | dict(zip(("source", "path"), _moved(row, Moving(by=(move_by[0], move_by[1]))), strict=True))
     if to_place is not None:
         values = values | {"position": _position_at(lines_of(session, row.page_id), row, to_place)}
     if on_copy is not None:
@@ -169,6 +189,35 @@ def change(
     changes = [Change("line", line_id, values, version)] if cure is None else _cure(session, row, cure, version)
     after = make_step(session, label or f"change {row.name}", changes, merge_key=merge_key)[0]
     return tables.Line(**(after or row.model_dump()))
+
+
+def change_together(
+    session: Session,
+    page_id: int,
+    versions: dict[int, int],
+    values: dict[str, Any],
+    *,
+    moving: Moving | None = None,
+    remove: bool = False,
+    label: str | None = None,
+    merge_key: str = "",
+) -> list[tables.Line]:
+    """Change several lines of a page, by their ids and versions, in one step; return all lines of the page.
+
+    They take the ``values``, are moved, or taken off. Raises InputError for a line that is not on the page.
+    """
+    rows = [row_of(session, "line", line_id) for line_id in versions]
+    if any(row.page_id != page_id for row in rows):
+        raise InputError("not all of these lines are on this page")
+    if "brush_id" in values:
+        row_of(session, "brush", values["brush_id"])
+    changes = []
+    for row in rows:
+        own = values if moving is None else values | dict(zip(("source", "path"), _moved(row, moving), strict=True))
+        changes.append(Change("line", row.id, None if remove else own, versions[row.id]))
+    verb = "delete" if remove else "change" if moving is None else "move"
+    make_step(session, label or f"{verb} {len(rows)} lines", changes, merge_key=merge_key)
+    return lines_of(session, page_id)
 
 
 def uses_of_brushes(session: Session) -> list[tuple[int, int, int]]:
@@ -231,18 +280,34 @@ def _free_name(taken: list[str]) -> str:
     return f"Line {n}"
 
 
-def _moved(row: tables.Line, by: np.ndarray) -> tuple[dict, str]:
-    if row.source.get("kind") == "ready":
-        return kept_source(row.source | {"at": (np.array(row.source["at"]) + by).tolist()})
-    if row.source.get("kind") == "points":
-        stroke = row.source.get("stroke")
-        moved = {"stroke": stroke | {"points": (np.array(stroke["points"]) + by).tolist()}} if stroke else {}
-        return kept_source(row.source | {"points": (np.array(row.source["points"]) + by).tolist()} | moved)
-    line = measured_path(row.path).line
-    coeffs = line.coeffs.copy()
-    coeffs[:, 0] += by
-    moved = path_data_from_line(replace(line, coeffs=coeffs, start=line.start + by))
-    return {"kind": "path", "d": moved}, moved
+def moved_row(row: tables.Line, moving: Moving) -> tables.Line:
+    """Return a line's row as it would be moved, turned and scaled."""
+    source, path = _moved(row, moving)
+    return tables.Line(**row.model_dump() | {"source": source, "path": path})
+
+
+def _moved(row: tables.Line, moving: Moving) -> tuple[dict, str]:
+    """Return the source and the path of a line that is moved, turned and scaled; what it was drawn from is kept."""
+
+    def on(points: Sequence) -> list:
+        return (np.array(points, float) @ moving.matrix[:, :2].T + moving.matrix[:, 2]).round(4).tolist()
+
+    source = row.source
+    if source.get("kind") == "ready":
+        figures = ready_lines.scaled(source["shape"], source["figures"], moving.scale)
+        return kept_source(source | {"at": on([source["at"]])[0], "turn_deg": source["turn_deg"] + moving.turn_deg, "figures": figures})
+    if source.get("kind") == "points":
+        stroke = source.get("stroke")
+        moved = {"stroke": _stroke_under(stroke, on(stroke["points"]), moving.scale)} if stroke else {}
+        return kept_source(source | {"points": on(source["points"])} | moved)
+    path = path_data_from_line(under(measured_path(row.path).line, moving.matrix))
+    return {"kind": "path", "d": path}, path
+
+
+def _stroke_under(stroke: dict, points: list, scale: float) -> dict:
+    """Return what a hand gave where its line is moved to points, and how near to it a line stays at the new scale."""
+    within = scale * (stroke.get("within_mm") or HAND_TOLERANCE_MM)
+    return stroke | {"points": points, "within_mm": float(np.clip(within, *WITHIN_MM))}
 
 
 def _position_at(lines: list[tables.Line], row: tables.Line, place: int) -> float:

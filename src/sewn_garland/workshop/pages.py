@@ -25,7 +25,7 @@ from ..store import tables
 from ..store.history import Change, make_step
 from . import grounds
 from .brushes import merged_settings
-from .lines import changed_by_cure, for_line_size, line_from_source, lines_of, made, next_seed
+from .lines import Moving, changed_by_cure, for_line_size, line_from_source, lines_of, made, moved_row, next_seed
 from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, line_of, motif_rows, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
@@ -92,20 +92,37 @@ def delete(session: Session, page_id: int, version: int) -> None:
 
 
 def scenes_of(
-    session: Session, page_id: int, *, only: list[int] | None = None, draft: DraftLine | None = None, cure: DraftCure | None = None
+    session: Session,
+    page_id: int,
+    *,
+    only: list[int] | None = None,
+    draft: DraftLine | None = None,
+    cure: DraftCure | None = None,
+    moving: tuple[frozenset[int], Moving] | None = None,
 ) -> list[Scene]:
-    """Return a page's visible lines, or only some, to be laid; a draft and a cure that is tried out are not kept."""
+    """Return a page's visible lines, or only some, to be laid; a draft, lines as they would be moved, by their ids, and a cure that is
+    tried out are not kept.
+    """
     row_of(session, "page", page_id)
     lines = lines_of(session, page_id)
     rows = [row for row in lines if row.visible and (only is None or row.id in only)]
     held = held_of(session, rows)
-    scenes = [
-        _draft_scene(session, draft, row, row.seed) if draft and draft.line_id == row.id else _scene(session, row, cure) for row in rows
-    ]
+    scenes = [_as_asked(session, row, draft, cure, moving) for row in rows]
     if draft is not None and draft.line_id is None:
         scenes.append(_draft_scene(session, draft, None, next_seed(lines)))
     del held
     return [scene for scene in scenes if scene is not None]
+
+
+def _as_asked(
+    session: Session, row: tables.Line, draft: DraftLine | None, cure: DraftCure | None, moving: tuple[frozenset[int], Moving] | None
+) -> Scene | None:
+    if draft and draft.line_id == row.id:
+        return _draft_scene(session, draft, row, row.seed)
+    if moving and row.id in moving[0]:
+        scene = _scene(session, moved_row(row, moving[1]), None)
+        return scene and replace(scene, passing=True)
+    return _scene(session, row, cure)
 
 
 def _scene(session: Session, row: tables.Line, cure: DraftCure | None) -> Scene | None:

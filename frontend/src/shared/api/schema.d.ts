@@ -653,7 +653,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Change several lines of a page in one step */
+        patch: operations["lines_change_lines_pages__int_id__lines_patch"];
         trace?: never;
     };
     "/api/pages/{id}/lines-file": {
@@ -3034,6 +3035,7 @@ export interface components {
             only?: number[] | null;
             draft?: components["schemas"]["DraftLine"] | null;
             draft_cure?: components["schemas"]["DraftCure"] | null;
+            draft_moving?: components["schemas"]["DraftMoving"] | null;
             /** Strip */
             strip?: number | null;
             /**
@@ -3075,6 +3077,15 @@ export interface components {
             arrangement?: number | null;
         };
         /**
+         * DraftMoving
+         * @description Several lines as they would be moved.
+         */
+        DraftMoving: {
+            /** Lines */
+            lines: number[];
+            moving: components["schemas"]["MovingMessage"];
+        };
+        /**
          * HandSource
          * @description A stroke as the hand drew it, ``closed`` where it came back to its start, ``times`` (ms) when it was where; kept smoothed, as
          *     points whose curve stays ``within_mm`` of it, with the stroke beside them.
@@ -3109,6 +3120,26 @@ export interface components {
              * @default false
              */
             closed: boolean;
+        };
+        /**
+         * MovingMessage
+         * @description A move by some mm, after a turn (degrees, clockwise) and scaling about a place.
+         */
+        MovingMessage: {
+            /** By */
+            by?: number[];
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * Scale
+             * @default 1
+             */
+            scale: number;
+            /** About */
+            about?: number[];
         };
         /**
          * PathSource
@@ -3268,6 +3299,42 @@ export interface components {
              * @default
              */
             merge_key: string;
+        };
+        /**
+         * LinesChange
+         * @description What to change of several lines of a page at once; inks that are "own" are the brush's again.
+         */
+        LinesChange: {
+            /** Lines */
+            lines: components["schemas"]["OneOfLines"][];
+            moving?: components["schemas"]["MovingMessage"] | null;
+            /**
+             * Remove
+             * @default false
+             */
+            remove: boolean;
+            /** Brush Id */
+            brush_id?: number | null;
+            /** Size Pct */
+            size_pct?: number | null;
+            /** Ink */
+            ink?: string | "own" | null;
+            /** Visible */
+            visible?: boolean | null;
+            /** Label */
+            label?: string | null;
+            /**
+             * Merge Key
+             * @default
+             */
+            merge_key: string;
+        };
+        /** OneOfLines */
+        OneOfLines: {
+            /** Version */
+            version: number;
+            /** Id */
+            id: number;
         };
         /** Versioned */
         Versioned: {
@@ -5658,6 +5725,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineMessage"];
+                };
+            };
+            /** @description what is asked for is not here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+            /** @description what was sent cannot be, and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorMessage"];
+                };
+            };
+        };
+    };
+    lines_change_lines_pages__int_id__lines_patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageLines"];
                 };
             };
             /** @description what is asked for is not here */

@@ -9,17 +9,21 @@ const CURRENT = "aria-[current]:border-l-4 aria-[current]:border-l-indigo";
 
 /** A line in the list: its brush, its name and count, where it lies among the others, and whether it is seen. */
 export function LineItem({ line, place, first, last }: { line: Line; place: number; first: boolean; last: boolean }) {
-  const { workshop, scenes, chosen, changes } = useLaidPage();
+  const { workshop, scenes, chosen, together, changes } = useLaidPage();
   const choose = useDesk((desk) => desk.choose);
+  const chooseToo = useDesk((desk) => desk.chooseToo);
   const scene = scenes.find((s) => s.line_id === line.id);
   const brush = workshop.brushes.find((b) => b.id === line.brush_id);
   const shows = line.visible ? "hide" : "show";
   return (
     <li
-      aria-current={chosen?.id === line.id || undefined}
+      aria-current={chosen?.id === line.id || together.includes(line) || undefined}
       className={`flex h-[44px] items-center gap-2 border-b border-rule bg-work pr-1 ${CURRENT}`}
     >
-      <button className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left" onClick={() => choose(line.id)}>
+      <button
+        className="flex h-full min-w-0 flex-1 items-center gap-2 pl-2 text-left"
+        onClick={(event) => (event.shiftKey ? chooseToo : choose)(line.id)}
+      >
         <BrushPicture brushId={line.brush_id} />
         <span className={`min-w-0 flex-1 leading-tight ${line.visible ? "" : "opacity-55"}`}>
           <span className="block truncate font-semibold">{line.name}</span>

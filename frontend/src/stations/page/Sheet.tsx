@@ -4,8 +4,10 @@ import { useSize, WorkCanvas } from "../../shared/view/WorkCanvas";
 import { ClosingMark } from "./ClosingMark";
 import { useDesk } from "./desk";
 import { BegunPoints, DrawingNote } from "./DrawingNotes";
+import { GroupFrame } from "./GroupFrame";
 import { Handles } from "./Handles";
 import { useLaidPage } from "./laidPage";
+import { PulledBox } from "./PulledBox";
 import { sheetPoint } from "./sheetView";
 import type { Place } from "./tools/held";
 import { useByPoints } from "./useByPoints";
@@ -21,7 +23,7 @@ const NO_RINGS: Finding[] = [];
 
 /** The sheet with its lines: choosing, moving and drawing happen on it. */
 export function Sheet() {
-  const { page, lines, chosen, findings } = useLaidPage();
+  const { page, lines, chosen, together, findings } = useLaidPage();
   const drafted = useDrafted();
   const mode = useDesk((desk) => desk.mode);
   const spot = useDesk((desk) => desk.spot);
@@ -30,11 +32,12 @@ export function Sheet() {
   const sheetView = useSheetView(box, size, page, spot);
   const { view } = sheetView;
   const [shift, setShift] = useState<Shift | null>(null);
+  const [pulled, setPulled] = useState<[Place, Place] | null>(null);
   const { draw, draft } = useLineHands();
   const byPoints = useByPoints(view.scale, draft, draw);
-  const painting = useSheetPaint({ ...drafted, page, chosen, rings: clear ? NO_RINGS : findings, spot }, view, shift);
+  const painting = useSheetPaint({ ...drafted, page, chosen, together, rings: clear ? NO_RINGS : findings, spot }, view, shift);
   const at = (event: { clientX: number; clientY: number }): Place => sheetPoint(event, box.current!, view);
-  const { hands, isHolding, giveUp } = useSheetHands({ ...sheetView, ...drafted, at, byPoints, setShift });
+  const { hands, isHolding, giveUp } = useSheetHands({ ...sheetView, ...drafted, at, byPoints, setShift, setPulled });
   useSheetKeys({ box, byPoints, isHolding, giveUp });
   return (
     <div
@@ -53,7 +56,9 @@ export function Sheet() {
         testId="sheet-canvas"
         className="absolute inset-0"
       />
-      {!mode && chosen?.visible && !shift && <Handles line={chosen} view={view} />}
+      {!mode && chosen?.visible && !shift && !together.length && <Handles line={chosen} view={view} />}
+      {!mode && together.length > 0 && <GroupFrame view={view} />}
+      {pulled && <PulledBox pulled={pulled} view={view} />}
       {mode === "points" && <BegunPoints begun={byPoints.begun} view={view} />}
       {mode === "hand" && <ClosingMark view={view} />}
       {mode && <DrawingNote byPoints={byPoints} />}

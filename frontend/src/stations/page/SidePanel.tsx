@@ -3,13 +3,14 @@ import { DrawWith } from "./DrawWith";
 import { FirstLine } from "./FirstLine";
 import { LineItem } from "./LineItem";
 import { LineSettings } from "./LineSettings";
+import { LinesTogether } from "./LinesTogether";
 import { PageFindings } from "./PageFindings";
 import { PageMenu } from "./PageMenu";
 import { TakeAway } from "./TakeAway";
 
 /** Beside the sheet: the page, what to draw with, the lines, the chosen one's settings, and the findings. */
 export function SidePanel() {
-  const { workshop, page, lines, chosen } = useLaidPage();
+  const { workshop, page, lines, chosen, together } = useLaidPage();
   const front = [...lines].reverse();
   return (
     <aside aria-label="Lines" className="flex w-[352px] shrink-0 flex-col border-l border-rule px-4 pt-2.5 pb-3">
@@ -28,7 +29,8 @@ export function SidePanel() {
           <LineItem key={line.id} line={line} place={i} first={i === 0} last={i === front.length - 1} />
         ))}
       </ul>
-      {chosen && <LineSettings key={chosen.id} line={chosen} />}
+      {together.length > 0 && <LinesTogether />}
+      {chosen && !together.length && <LineSettings key={chosen.id} line={chosen} />}
       <PageFindings />
     </aside>
   );

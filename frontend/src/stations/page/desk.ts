@@ -1,13 +1,19 @@
 import { createStore } from "zustand";
-import type { Line } from "../../shared/api/client";
+import type { Line, Schemas } from "../../shared/api/client";
 import type { Cure } from "../../shared/api/scenes";
 import { scopedStore } from "../../shared/state/scoped";
 import type { Draft, Place } from "./tools/held";
 import type { Mode, PlacedFinding } from "./types";
 
+export type Moving = Required<Schemas["MovingMessage"]>;
+
 interface Desk {
   mode: Mode;
   chosenId: number | null;
+  /** Lines that are chosen with it. */
+  also: number[];
+  /** How those that are chosen together would be moved. */
+  moving: Moving | null;
   /** The brush that the next line is drawn with, once one has been picked. */
   brushId: number | null;
   draft: Draft;
@@ -22,6 +28,10 @@ interface Desk {
   setMode: (mode: Mode) => void;
   showReady: (ready: boolean) => void;
   choose: (id: number | null) => void;
+  /** Choose a line with those that are chosen, or let it go. */
+  chooseToo: (id: number) => void;
+  chooseAll: (ids: number[]) => void;
+  setMoving: (moving: Moving | null) => void;
   setBrush: (id: number) => void;
   setDraft: (draft: Draft) => void;
   /** Whether points set next, or typed, are pointed. */
@@ -33,6 +43,14 @@ interface Desk {
   settle: () => void;
 }
 
+/** A list of lines with one more, or without it where it is there. */
+const toggled = (ids: (number | null)[], id: number): number[] => {
+  const known = ids.filter((each) => each !== null);
+  return known.includes(id) ? known.filter((each) => each !== id) : [...known, id];
+};
+
+const chosenOf = ([chosenId = null, ...also]: (number | null)[]) => ({ chosenId, also: also.filter((id) => id !== null) });
+
 const NOTHING = { cure: null, held: null, finding: null, spot: null };
 
 /** What is chosen, dragged and shown at the open page. */
@@ -41,6 +59,8 @@ export const newDesk = (lines: Line[]) =>
     ...NOTHING,
     mode: null,
     chosenId: lines.findLast((line) => line.visible)?.id ?? null,
+    also: [],
+    moving: null,
     brushId: null,
     draft: null,
     pointed: false,
@@ -48,7 +68,11 @@ export const newDesk = (lines: Line[]) =>
     ready: false,
     showReady: (ready) => set({ ready }),
     setMode: (mode) => set({ mode }),
-    choose: (chosenId) => set({ chosenId, finding: null, spot: null }),
+    choose: (chosenId) => set({ chosenId, also: [], finding: null, spot: null }),
+    chooseToo: (id) =>
+      set(({ chosenId, also }) => ({ ...chosenOf(toggled([chosenId, ...also], id)), finding: null, spot: null })),
+    chooseAll: (ids) => set({ ...chosenOf(ids), finding: null, spot: null }),
+    setMoving: (moving) => set({ moving }),
     setBrush: (brushId) => set({ brushId }),
     setDraft: (draft) => set({ draft }),
     lookAt: (spot, finding) => set(finding === undefined ? { spot } : { spot, finding }),

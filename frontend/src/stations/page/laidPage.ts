@@ -16,6 +16,8 @@ export interface LaidPage {
   lines: Line[];
   changes: LineChanges;
   chosen: Line | null;
+  /** The lines that are chosen together; none where one is chosen alone. */
+  together: Line[];
   /** The brush that the next line is drawn with; null while there is none. */
   brushId: number | null;
   /** Where its pieces are asked for. */
@@ -35,6 +37,11 @@ const NONE: Scene[] = [];
 export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidPage {
   const changes = useLineChanges(page.id);
   const wanted = useDesk((desk) => desk.chosenId);
+  const also = useDesk((desk) => desk.also);
+  const together = useMemo(() => {
+    const all = lines.filter((line) => line.id === wanted || also.includes(line.id));
+    return all.length > 1 ? all : [];
+  }, [lines, wanted, also]);
   const cure = useDesk((desk) => desk.cure);
   const held = useDesk((desk) => desk.held);
   const picked = useDesk((desk) => desk.brushId);
@@ -50,7 +57,7 @@ export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidP
   const scenes = laid?.scenes ?? NONE;
   const findings = useMemo(() => held ?? findingsOf(scenes, lines, chosenId), [held, scenes, lines, chosenId]);
   const swatches = useSwatches(workshop);
-  return { workshop, page, lines, changes, chosen, brushId, path, scenes, findings, swatches, cured };
+  return { workshop, page, lines, changes, chosen, together, brushId, path, scenes, findings, swatches, cured };
 }
 
 /** The findings on one line, or on all. */

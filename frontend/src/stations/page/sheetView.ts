@@ -1,4 +1,5 @@
 import type { Motif, Page } from "../../shared/api/client";
+import { PIECES } from "../../shared/api/tables";
 import type { Scene } from "../../shared/api/scenes";
 import { imageOf } from "../../shared/view/images";
 import type { Ctx, View } from "../../shared/view/view";
@@ -33,6 +34,17 @@ export function lineAt(at: [number, number], scenes: Scene[], motifOf: (scene: S
     return scene.path && ctx.isPointInStroke(new Path2D(scene.path), ...at);
   });
   return under?.line_id ?? null;
+}
+
+/** The lines of which a piece lies within a box between two places, mm. */
+export function linesWithin([a, b]: [[number, number], [number, number]], scenes: Scene[]): number[] {
+  const between = (v: number, k: 0 | 1): boolean => Math.min(a[k], b[k]) <= v && v <= Math.max(a[k], b[k]);
+  const within = ({ matrices: m }: Scene): boolean => {
+    for (let at = 0; at < m.length; at += PIECES.width)
+      if (between(m[at + PIECES.e], 0) && between(m[at + PIECES.f], 1)) return true;
+    return false;
+  };
+  return scenes.filter(within).flatMap(({ line_id }) => line_id ?? []);
 }
 
 /** Paint the sheet with its ground and scenery. */

@@ -18,9 +18,12 @@ const ownOf = (line: Line | undefined) => ({
 
 /** The page's scenes with the line that is drawn or reshaped as it is now. */
 export function useDrafted() {
-  const { lines, brushId, path, scenes: laid } = useLaidPage();
+  const { lines, together, brushId, path, scenes: laid } = useLaidPage();
   const draft = useDesk((desk) => desk.draft);
+  const moving = useDesk((desk) => desk.moving);
   const body = useMemo(() => {
+    const ids = together.map(({ id }) => id);
+    if (moving && ids.length) return { only: ids, draft_moving: { lines: ids, moving } };
     if (!draft) return null;
     const of = lines.find((line) => line.id === draft.line_id);
     const brush_id = of?.brush_id ?? brushId;
@@ -29,9 +32,9 @@ export function useDrafted() {
       only: draft.line_id ? [draft.line_id] : [],
       draft: { ...draft, brush_id, ...ownOf(of) },
     };
-  }, [draft, lines, brushId]);
+  }, [draft, moving, together, lines, brushId]);
   const over = useLay(body ? path : null, body, { cures: false });
-  const trying = (draft && over.laid?.scenes) || NONE;
+  const trying = ((draft || moving) && over.laid?.scenes) || NONE;
   const scenes = useMemo(
     () => [...laid.map((s) => trying.find((t) => t.key === s.key) ?? s), ...trying.filter((t) => t.key === "draft")],
     [laid, trying],

@@ -1,5 +1,5 @@
 import type { Line, Source } from "../../shared/api/client";
-import { useDesk } from "./desk";
+import { useDesk, type Moving } from "./desk";
 import { useLaidPage } from "./laidPage";
 import type { Place } from "./tools/held";
 
@@ -8,6 +8,7 @@ export function useLineHands() {
   const { brushId, changes } = useLaidPage();
   const draft = useDesk((desk) => desk.setDraft);
   const choose = useDesk((desk) => desk.choose);
+  const setMoving = useDesk((desk) => desk.setMoving);
   const gone = { onSettled: () => draft(null) };
   return {
     draft,
@@ -18,5 +19,11 @@ export function useLineHands() {
     move: (line: Line, by: Place): Promise<unknown> =>
       changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` }),
     remove: (line: Line): void => changes.remove.mutate(line),
+    moveAll: (lines: Line[], moving: Moving, label: string): void =>
+      changes.together.mutate(
+        { lines, moving, label, merge_key: `move ${lines.map(({ id }) => id).join()}`.slice(0, 120) },
+        { onSettled: () => setMoving(null) },
+      ),
+    removeAll: (lines: Line[]): void => changes.together.mutate({ lines, remove: true }, { onSuccess: () => choose(null) }),
   };
 }

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, kept, type Line, type PageLines, type Schemas, type Source } from "../../shared/api/client";
-import { useChange, withVersion } from "../../shared/api/queries";
+import { queryClient, useChange, withVersion } from "../../shared/api/queries";
 
 export function usePageLines(id: number) {
   return useQuery({
@@ -11,6 +11,8 @@ export function usePageLines(id: number) {
 }
 
 export type LinePatch = Omit<Schemas["LineChange"], "version" | "merge_key"> & { merge_key?: string };
+
+export type LinesPatch = Partial<Omit<Schemas["LinesChange"], "lines">>;
 
 /** The changes a page's lines can take; each is kept by the server as one named step. */
 export function useLineChanges(pageId: number) {
@@ -36,7 +38,13 @@ export function useLineChanges(pageId: number) {
   const part = useChange((line: Line) =>
     kept<PageLines>(api.POST("/api/lines/{id}/sides", { params: { path: { id: line.id } }, body: { version: line.version } })),
   );
-  return { draw, bringIn, change, remove, part };
+  const together = useChange(({ lines, ...patch }: LinesPatch & { lines: Line[] }) => {
+    const newest = queryClient.getQueryData<PageLines>(["page", pageId])?.lines ?? lines;
+    const asked = lines.map(({ id, version }) => ({ id, version: newest.find((line) => line.id === id)?.version ?? version }));
+    const body = { ...patch, lines: asked } as Schemas["LinesChange"];
+    return kept<PageLines>(api.PATCH("/api/pages/{id}/lines", { params: { path: { id: pageId } }, body }));
+  });
+  return { draw, bringIn, change, remove, part, together };
 }
 
 export type LineChanges = ReturnType<typeof useLineChanges>;

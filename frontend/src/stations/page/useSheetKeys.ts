@@ -2,6 +2,7 @@ import type { RefObject } from "react";
 import { isTyping, useWindowKey } from "../../shared/ui/keys";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
+import { STILL } from "./moved";
 import type { Place } from "./tools/held";
 import type { ByPoints } from "./useByPoints";
 import { useLineHands } from "./useLineHands";
@@ -17,11 +18,11 @@ interface Sheet {
 
 /** Keys on the sheet: Escape lets go step by step, arrows move the chosen line, Enter and Backspace serve drawing by points. */
 export function useSheetKeys({ box, byPoints, isHolding, giveUp }: Sheet): void {
-  const { chosen } = useLaidPage();
+  const { chosen, together } = useLaidPage();
   const mode = useDesk((desk) => desk.mode);
   const setMode = useDesk((desk) => desk.setMode);
   const choose = useDesk((desk) => desk.choose);
-  const { move, remove } = useLineHands();
+  const { move, remove, moveAll, removeAll } = useLineHands();
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
     if (event.key === "Escape" && !event.defaultPrevented) {
@@ -39,8 +40,11 @@ export function useSheetKeys({ box, byPoints, isHolding, giveUp }: Sheet): void 
     if (by) {
       event.preventDefault();
       const step = event.shiftKey ? 10 : 1;
-      void move(chosen, [by[0] * step, by[1] * step]);
+      const mm: Place = [by[0] * step, by[1] * step];
+      if (together.length) moveAll(together, { ...STILL, by: mm }, `move ${together.length} lines`);
+      else void move(chosen, mm);
     }
-    if (event.key === "Delete") remove(chosen);
+    if (event.key === "Delete" && together.length) removeAll(together);
+    else if (event.key === "Delete") remove(chosen);
   });
 }

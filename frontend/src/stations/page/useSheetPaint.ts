@@ -17,6 +17,7 @@ export interface Shown {
   scenes: Scene[];
   motifOf: (scene: Scene) => Motif[];
   chosen: Line | null;
+  together: Line[];
   rings: Finding[];
   spot: [number, number] | null;
 }
@@ -39,24 +40,32 @@ interface Painting {
  * so that only it is painted anew while it changes. A sheet with very many pieces moves as the
  * picture that it was, and is painted sharp once the view stands still.
  */
-export function useSheetPaint({ page, scenes, motifOf, chosen, rings, spot }: Shown, view: View, shift: Shift | null): Painting {
+export function useSheetPaint(
+  { page, scenes, motifOf, chosen, together, rings, spot }: Shown,
+  view: View,
+  shift: Shift | null,
+): Painting {
   const moving = useMoving(view) && scenes.reduce((sum, scene) => sum + (scene.pieces ?? 0), 0) > HEAVY;
-  const inHand = useDesk((desk) => desk.draft !== null);
-  const { below, own, above } = useMemo(() => parted(scenes, shift?.id ?? chosen?.id ?? null), [scenes, shift?.id, chosen?.id]);
+  const inHand = useDesk((desk) => desk.draft !== null || desk.moving !== null);
+  const active = useMemo(
+    () => (together.length ? together.map(({ id }) => id) : [shift?.id ?? chosen?.id ?? null]),
+    [together, shift?.id, chosen?.id],
+  );
+  const { below, own, above } = useMemo(() => parted(scenes, active), [scenes, active]);
 
   const paintScenes = useCallback(
     (ctx: Ctx, some: Scene[], area: Size, ratio: number): void => {
       for (const scene of some) {
         const by = shift && shift.id === scene.line_id ? shift.by : [0, 0];
         const moved = { ...view, x: view.x + by[0] * view.scale, y: view.y + by[1] * view.scale };
-        const held = inHand && (scene.key === "draft" || scene.line_id === chosen?.id);
+        const held = inHand && (scene.key === "draft" || active.includes(scene.line_id ?? null));
         const hurry = !held ? "none" : (scene.pieces ?? 0) > HURRIED ? "all" : "soft";
         paintPieces(ctx, laidOf(motifOf(scene), scene), moved, ratio, area, hurry);
-        if (chosen && scene.line_id === chosen.id) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
+        if (chosen && active.includes(scene.line_id ?? null)) strokeHairline(ctx, scene.path ?? "", moved, ratio, "#2c4a84", 1.2);
         if (scene.key === "draft") strokeHairline(ctx, scene.path ?? "", moved, ratio, "#a63a2f", 1);
       }
     },
-    [motifOf, view, shift, chosen, inHand],
+    [motifOf, view, shift, chosen, active, inHand],
   );
   const still = (some: Scene[], sheet: boolean): Under => ({
     view,
@@ -92,13 +101,17 @@ export function useSheetPaint({ page, scenes, motifOf, chosen, rings, spot }: Sh
   return { under: still(below, true), paint, over: above.length ? still(above, false) : undefined, top };
 }
 
-/** The scenes below the one at work, itself, and those above it; a line that is being drawn is the one at work. */
-function parted(scenes: Scene[], active: number | null): { below: Scene[]; own: Scene[]; above: Scene[] } {
+/**
+ * The scenes below the one at work, itself, and those above it; a line that is being drawn is the one at work. Of several at work what
+ * lies above the first of them goes with them.
+ */
+function parted(scenes: Scene[], active: (number | null)[]): { below: Scene[]; own: Scene[]; above: Scene[] } {
   const drawn = scenes.filter((scene) => scene.key === "draft");
   const kept = scenes.filter((scene) => scene.key !== "draft");
-  const at = drawn.length ? -1 : kept.findIndex((scene) => scene.line_id === active);
+  const at = drawn.length ? -1 : kept.findIndex((scene) => active.includes(scene.line_id ?? null));
   if (at < 0) return { below: kept, own: drawn, above: [] };
   const above = kept.slice(at + 1);
+  if (active.length > 1) return { below: kept.slice(0, at), own: kept.slice(at), above: [] };
   // what blends with the line at work cannot be a picture of its own
   if (above.some(blends)) return { below: kept.slice(0, at), own: kept.slice(at), above: [] };
   return { below: kept.slice(0, at), own: [kept[at]], above };

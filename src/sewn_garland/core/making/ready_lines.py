@@ -61,6 +61,12 @@ def checked(shape: str, figures: Figures) -> dict[str, float]:
     return {name: float(figures.get(name, figure.begins(210.0, 148.0))) for name, figure in known.items()}
 
 
+def scaled(shape: str, figures: Figures, scale: float) -> dict[str, float]:
+    """Return a ready line's figures at another size: those in mm are scaled, counts and angles stay."""
+    lengths = {figure.name for figure in READY[shape].figures if figure.unit == "mm"}
+    return {name: value * scale if name in lengths else value for name, value in figures.items()}
+
+
 def begun(shape: str, width_mm: float, height_mm: float) -> dict[str, float]:
     """Return the figures that a ready line begins with in the middle of a page."""
     return {f.name: round(float(np.clip(f.begins(width_mm, height_mm), f.least, f.most)), 1) for f in READY[shape].figures}

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..values.line import Line, MeasuredLine
@@ -16,6 +18,15 @@ def changed_line(measured: MeasuredLine, change: dict) -> Line | None:
     if "smooth_mm" in change:
         line = smoothed(measured, float(change["smooth_mm"]))
     return scaled(line, float(change["scale"])) if "scale" in change else line
+
+
+def under(line: Line, matrix: np.ndarray) -> Line:
+    """Return a line under an affine map (2, 3); its course stays what it is, arcs too."""
+    linear, by = matrix[:, :2], matrix[:, 2]
+    coeffs = line.coeffs @ linear.T
+    coeffs[:, 0] += by
+    coeffs[line.is_arc, 3] = line.coeffs[line.is_arc, 3]  # the angles of an arc
+    return replace(line, coeffs=coeffs, start=line.start @ linear.T + by)
 
 
 def sides_of(measured: MeasuredLine, *, corner_from: float) -> list[Line]:

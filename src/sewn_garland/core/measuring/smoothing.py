@@ -15,6 +15,7 @@ from .arc_length import frames_at
 
 HAND_SMOOTHING_MM = 1.5  # chosen: takes the tremor out and keeps a 5 mm wave
 HAND_TOLERANCE_MM = 0.15
+WITHIN_MM = (0.01, 5.0)  # how near to the hand a fitted line may be asked to stay; chosen
 MOST_SAMPLES = 4000
 
 

@@ -6,12 +6,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ...core.measuring.smoothing import HAND_TOLERANCE_MM
+from ...core.measuring.smoothing import HAND_TOLERANCE_MM, WITHIN_MM
 from ...core.values.brush import MOST_ARRANGEMENT, Finite
 from .base import Colour, Message, Name, Point, RowId, Sequenced, SizePct, Versioned
 from .edits import Mm
 
 MOST_POINTS = 5_000
+MOST_TOGETHER = 2_000  # lines changed at once
 
 Arrangement = Annotated[int, Field(ge=0, le=MOST_ARRANGEMENT)]
 Side = Annotated[Finite, Field(ge=1, le=5_000)]
@@ -76,7 +77,7 @@ class PageChange(Versioned):
     palette: Annotated[list[PaletteInk], Field(max_length=64)] | None = None
 
 
-WithinMm = Annotated[Finite, Field(ge=0.01, le=5)]
+WithinMm = Annotated[Finite, Field(ge=WITHIN_MM[0], le=WITHIN_MM[1])]
 SmoothPct = Annotated[Finite, Field(ge=0, le=100)]
 StrokePoints = Annotated[list[Point], Field(min_length=1, max_length=20_000)]
 StrokeTimes = Annotated[list[Finite], Field(max_length=20_000)]
@@ -209,6 +210,40 @@ class LineChange(Versioned):
     merge_key: Annotated[str, Field(max_length=120)] = ""
 
 
+class MovingMessage(Message):
+    """A move by some mm, after a turn (degrees, clockwise) and scaling about a place."""
+
+    by: Point = Field(default_factory=lambda: [0.0, 0.0])
+    turn_deg: Annotated[Finite, Field(ge=-3600, le=3600)] = 0.0
+    scale: Annotated[Finite, Field(ge=0.001, le=1000)] = 1.0
+    about: Point = Field(default_factory=lambda: [0.0, 0.0])
+
+
+class OneOfLines(Versioned):
+    id: RowId
+
+
+class LinesChange(Message):
+    """What to change of several lines of a page at once; inks that are "own" are the brush's again."""
+
+    lines: Annotated[list[OneOfLines], Field(min_length=1, max_length=MOST_TOGETHER)]
+    moving: MovingMessage | None = None
+    remove: bool = False
+    brush_id: RowId | None = None
+    size_pct: SizePct | None = None
+    ink: Colour | Literal["own"] | None = None
+    visible: bool | None = None
+    label: Annotated[str, Field(max_length=120)] | None = None
+    merge_key: Annotated[str, Field(max_length=120)] = ""
+
+
+class DraftMoving(Message):
+    """Several lines as they would be moved."""
+
+    lines: Annotated[list[RowId], Field(max_length=MOST_TOGETHER)]
+    moving: MovingMessage
+
+
 class LinesFile(Message):
     """An SVG whose lines are to be put on a page."""
 
@@ -244,6 +279,7 @@ class PageRequest(Sequenced):
     only: list[RowId] | None = None
     draft: DraftLine | None = None
     draft_cure: DraftCure | None = None
+    draft_moving: DraftMoving | None = None
     strip: RowId | None = None
     cures: bool = False
 

@@ -9,9 +9,9 @@ from ...workshop import lines
 from ...workshop.rows import row_of
 from ..access import sent, store
 from ..messages.base import IdPath, Versioned, VersionQuery
-from ..messages.pages import LineChange, LineMessage, LinesFile, NewLine, PageLines, ReadyLines
+from ..messages.pages import LineChange, LineMessage, LinesChange, LinesFile, NewLine, PageLines, ReadyLines
 from ..resource import Resource
-from ..views.pages import line_message, page_lines, ready_message
+from ..views.pages import line_message, moving_of, page_lines, ready_message
 
 api = Resource("lines", __name__)
 
@@ -43,6 +43,19 @@ def change_line(path: IdPath, body: LineChange):
             to_place=body.to_place, cure=body.cure, on_copy=body.on_copy, label=body.label, merge_key=body.merge_key,
         )  # fmt: skip
         return sent(line_message(row))
+
+
+@api.patch("/pages/<int:id>/lines", responses={200: PageLines}, summary="Change several lines of a page in one step")
+def change_lines(path: IdPath, body: LinesChange):
+    values = body.model_dump(include={"brush_id", "size_pct", "visible"}, exclude_none=True)
+    if body.ink is not None:
+        values["ink"] = None if body.ink == "own" else body.ink
+    with store().writing() as session:
+        kept = lines.change_together(
+            session, path.id, {line.id: line.version for line in body.lines}, values, moving=body.moving and moving_of(body.moving),
+            remove=body.remove, label=body.label, merge_key=body.merge_key,
+        )  # fmt: skip
+        return sent(page_lines(row_of(session, "page", path.id), kept))
 
 
 @api.post("/lines/<int:id>/sides", responses={201: PageLines}, summary="Make a line of its own of each side of a line")

@@ -21,7 +21,7 @@ from ..messages.motifs import MotifMessage
 from ..messages.pages import DraftLine, ExportQuery, NewPage, PageChange, PageLines, PageMessage, PageRequest, PickUp
 from ..resource import Resource
 from ..views.motifs import motif_message
-from ..views.pages import page_lines, page_message
+from ..views.pages import moving_of, page_lines, page_message
 from ..views.scenes import scenes_reply
 
 api = Resource("pages", __name__)
@@ -58,9 +58,11 @@ def delete_page(path: IdPath, query: VersionQuery):
 def lay_page(path: IdPath, body: PageRequest):
     newer = overtaken("page", body.client, body.seq)
     draft = body.draft and _draft_line(body.draft)
+    drafted = body.draft_moving
+    moving = drafted and (frozenset(drafted.lines), moving_of(drafted.moving))
     cure = body.draft_cure and pages.DraftCure(body.draft_cure.line_id, body.draft_cure.change)
     with store().reading() as session:
-        scenes = pages.scenes_of(session, path.id, only=body.only, draft=draft, cure=cure)
+        scenes = pages.scenes_of(session, path.id, only=body.only, draft=draft, cure=cure, moving=moving)
     laid = pages.laid_page(scenes, cures=body.cures, overtaken=newer)
     return scenes_reply(body.seq, laid, strip=f"line-{body.strip}" if body.strip else None)
 

@@ -8,7 +8,8 @@ from ...core.making.ready_lines import READY, begun, path_of
 from ...core.maths.colour import contrast_of, rgb_from_hex
 from ...store import tables
 from ...workshop.grounds import colours_of, place_of
-from ..messages.pages import LineMessage, PageLines, PageMessage, ReadyFigureMessage, ReadyLineMessage
+from ...workshop.lines import Moving
+from ..messages.pages import LineMessage, MovingMessage, PageLines, PageMessage, ReadyFigureMessage, ReadyLineMessage
 
 
 def page_message(row: tables.Page) -> PageMessage:
@@ -40,3 +41,9 @@ def ready_message(shape: str, page: tables.Page) -> ReadyLineMessage:
 def page_lines(page: tables.Page, lines: Sequence[tables.Line]) -> PageLines:
     """Return a page with its lines, back to front."""
     return PageLines(page=page_message(page), lines=[line_message(line) for line in lines])
+
+
+def moving_of(message: MovingMessage) -> Moving:
+    """Turn the message into the workshop's value."""
+    (x, y), (about_x, about_y) = message.by, message.about
+    return Moving((x, y), message.turn_deg, message.scale, (about_x, about_y))
