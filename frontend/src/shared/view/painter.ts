@@ -16,6 +16,7 @@ const UNSEEN_PX = 0.35; // of a device pixel; chosen: thinner shapes only tint t
 const SPECK_PX = 1.5; // of a device pixel, from the middle
 const HURRIED_SPECK_PX = 3; // of very many pieces that change under the hand; chosen: what they are made of shows again once they rest
 const SEAM_PX = 0.5; // of a device pixel: both sides reach so far over a bisector, for no ground to show along it
+const NEARLY = 0xf8f8f8f8; // of a colour; chosen: what changes under the hand may be eight levels off until it rests
 const BENT_REACH = 3; // chosen: how much further a piece may reach once it is bent
 
 /** How a line as one, and each of its pieces, is laid on what is below. */
@@ -190,11 +191,18 @@ class Painter {
     if (clipped) ctx.restore();
   }
 
-  /** The picture of a soft piece in its colours. */
+  /** The picture of a soft piece in its colours, or in nearly the same. */
   private glowOf(piece: number, stamp: Stamp, paints: Own | null, across: number): OffscreenCanvas | null {
     const { laid } = this;
     const row = rowOf(laid, piece, laid.motif.length ? laid.motif[piece] : 0);
-    return glowOf(stamp, row < 0 ? "" : laid.paints.subarray(row, row + laid.wide).join(), paints, across);
+    const colours =
+      row < 0
+        ? ""
+        : laid.paints
+            .subarray(row, row + laid.wide)
+            .map((rgba) => rgba & NEARLY)
+            .join();
+    return glowOf(stamp, colours, paints, across);
   }
 
   /** Paint pieces that are drawn as one, flat and opaque as they are. */
