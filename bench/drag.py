@@ -263,9 +263,7 @@ def _moved(page, x: float, y: float, *, across: bool, shift: float = 0) -> list[
     page.mouse.down()
     page.evaluate("window.taken = []")
     for i in range(STEPS):
-        way = (
-            shift + abs((3 * i + REACH) % (4 * REACH) - 2 * REACH) - REACH
-        )  # 3 px a step, to and fro: a sine stands still for a while
+        way = shift + abs((3 * i + REACH) % (4 * REACH) - 2 * REACH) - REACH  # 3 px a step, to and fro: a sine stands still for a while
         page.mouse.move(x + way * across, y + way * (not across))
         page.wait_for_timeout(60)
     taken = page.evaluate("window.taken")

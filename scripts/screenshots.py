@@ -94,7 +94,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "repeat": ("repeat/1", None),
     "repeat-cure": ("repeat/1", _open_corners),
     "repeat-harder": ("repeat/2", _harder),
-    "motif-corner": ("motif/11", _corner),
+    "motif-corner": ("motif/2", _corner),
     "page-mug": ("page/3", None),
     "page": ("page/1", _ferry_route),
     "shelf": ("shelf", None),
