@@ -81,3 +81,47 @@ def test_panels_that_are_opened_by_key_have_the_focus(app):
     calm(page)
     after_q(page, "s")
     expect(page.get_by_role("searchbox", name="Search by name")).to_be_focused()
+
+
+def letters_on(page, target):
+    """The letters that stand at the corner of something, once q was pressed twice."""
+    box = target.bounding_box()
+    return page.get_by_test_id("lettered").evaluate(
+        """(all, [x, y]) => [...all.children].find((mark) =>
+          Math.abs(parseFloat(mark.style.left) - Math.max(6, x)) < 1 && Math.abs(parseFloat(mark.style.top) - Math.max(6, y)) < 1).textContent""",
+        [box["x"], box["y"]],
+    )
+
+
+def go_by_letters(page, target):
+    page.keyboard.press("q")
+    page.keyboard.press("q")
+    page.get_by_test_id("lettered").wait_for()
+    for letter in letters_on(page, target):
+        page.keyboard.press(letter)
+    expect(page.get_by_test_id("lettered")).to_have_count(0)
+
+
+def test_every_button_and_field_of_a_panel_is_reached_by_the_letters_on_it(app):
+    page = app.open("#/motif/6")
+    page.get_by_role("slider", name="Right cut").wait_for()
+    go_by_letters(page, page.get_by_role("button", name="Paint", exact=True))
+    panel = page.get_by_role("region", name="Paint")
+    expect(panel).to_be_visible()
+    count = panel.get_by_role("button").count()
+    assert count > 3
+    page.keyboard.press("q")
+    page.keyboard.press("q")
+    for k in range(count):
+        if panel.get_by_role("button").nth(k).is_enabled() and panel.get_by_role("button").nth(k).is_visible():
+            assert letters_on(page, panel.get_by_role("button").nth(k))  # each has its letters
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("lettered")).to_have_count(0)
+    go_by_letters(page, page.get_by_role("button", name="Dark ground"))
+    expect(page.get_by_role("button", name="Light ground")).to_be_visible()
+    go_by_letters(page, page.get_by_role("button", name="Cut and frame", exact=True))
+    cut = page.get_by_role("slider", name="Right cut")
+    before = float(cut.get_attribute("aria-valuenow"))
+    go_by_letters(page, cut)
+    page.keyboard.press("ArrowLeft")
+    expect(cut).not_to_have_attribute("aria-valuenow", str(before))  # what is dragged has the focus, and steps

@@ -6,6 +6,7 @@ import { Band } from "./Band";
 import { useHistorySteps } from "./useHistorySteps";
 import { useOtherWindows } from "./useOtherWindows";
 import { KeySheet, LettersBar } from "./KeySheet";
+import { Lettered } from "./Lettered";
 import { Trouble } from "./Trouble";
 
 // each station comes when it is gone to, and the others once the first one stands
@@ -40,17 +41,17 @@ export function App() {
       (event.shiftKey ? redo : undo)();
       return;
     }
-    if (command || event.altKey || isTyping(event)) return;
+    if (command || event.altKey || isTyping(event) || keys.lettered) return;
     if (keys.waiting) {
       const action = lettersNow().find((a) => a.letter === event.key.toLowerCase());
-      keys.set({ waiting: false });
+      keys.set({ waiting: false, lettered: !action && event.key === "q" });
       if (action) {
         event.preventDefault();
         action.act();
       }
       return;
     }
-    if (event.key === "q" && lettersNow().length) keys.set({ waiting: true });
+    if (event.key === "q") keys.set({ waiting: true });
     else if (event.key === "?") keys.set({ sheet: true });
     else if (/^[1-4]$/.test(event.key)) go(STATIONS[Number(event.key) - 1]);
   });
@@ -77,6 +78,7 @@ export function App() {
       </main>
       <Trouble />
       <LettersBar />
+      <Lettered />
       <KeySheet />
     </div>
   );

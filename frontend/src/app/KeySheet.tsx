@@ -4,6 +4,7 @@ import { lettersNow, useKeys } from "../shared/ui/keys";
 const GENERAL: [string, string][] = [
   ["1 – 4", "Motif, Repeat, Page, Shelf"],
   ["q, then a letter", "a setting or an action of this screen"],
+  ["q q", "letters on every button and field: type them to go there"],
   ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
   [". and Enter", "next finding, take its first cure"],
   ["` held", "see the brush before the last change"],
@@ -18,7 +19,7 @@ const BAR = "fixed bottom-0 left-0 z-30 whitespace-nowrap";
 export function LettersBar() {
   const waiting = useKeys((s) => s.waiting);
   if (!waiting) return null;
-  const actions = lettersNow();
+  const actions = [...lettersNow(), { letter: "q", words: "letters on everything" }];
   return (
     <div role="status" className={`${BAR} flex w-full flex-wrap gap-x-5 gap-y-1.5 border-t border-rule bg-work px-5 py-2`}>
       {actions.map((a) => (

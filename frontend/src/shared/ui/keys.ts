@@ -10,13 +10,16 @@ export interface KeyAction {
 interface Keys {
   waiting: boolean;
   sheet: boolean;
-  set: (part: Partial<Pick<Keys, "waiting" | "sheet">>) => void;
+  /** Whether everything on the screen shows its letters. */
+  lettered: boolean;
+  set: (part: Partial<Pick<Keys, "waiting" | "sheet" | "lettered">>) => void;
 }
 
-/** Whether q was pressed, and whether the key sheet is open. */
+/** Whether q was pressed, once or twice, and whether the key sheet is open. */
 export const useKeys = create<Keys>((set) => ({
   waiting: false,
   sheet: false,
+  lettered: false,
   set: (part) => set(part),
 }));
 
@@ -79,11 +82,16 @@ export function pressNamed(name: string): boolean {
   const called = (button: HTMLElement): string => button.getAttribute("aria-label") ?? button.textContent ?? "";
   const found = [...document.querySelectorAll<HTMLElement>("button, a[download]")].find((b) => called(b).trim().startsWith(name));
   if (!found || found.matches(":disabled")) return false;
-  found.focus();
-  if (found.getAttribute("aria-haspopup") === "menu")
-    found.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }));
-  else found.click();
+  press(found);
   return true;
+}
+
+/** Press a button as if by hand: it has the focus, and a menu that it opens is open. */
+export function press(button: HTMLElement): void {
+  button.focus();
+  if (button.getAttribute("aria-haspopup") === "menu")
+    button.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }));
+  else button.click();
 }
 
 /** Offers of letters that press buttons, and of those that go to fields, by their names. */
