@@ -318,7 +318,7 @@ def test_makes_a_corner_piece_where_the_sampler_shows_none(bench):
     page = bench.page
     page.goto(f"{bench.app.address}/#/motif/6")
     page.get_by_role("button", name="No outside corner yet").click()
-    page.get_by_role("button", name="mitred").click()
+    expect(page.get_by_role("radio", name="mitred")).to_be_checked()  # as suits a strip
     page.get_by_role("button", name="outside corner, to the bench").click()
     expect(page.get_by_role("textbox", name="Name of the motif")).to_have_value("Wave border, outside corner")
     corner = bench.motif

@@ -217,18 +217,6 @@ def test_dragging_the_size_and_the_turn_lay_anew(app):
     expect(page.get_by_role("button", name="Undo: turn to 5°")).to_be_visible()
 
 
-def test_a_change_in_another_window_is_told_and_kept(app):
-    first, second = app.open("#/repeat/1"), app.open("#/repeat/1")
-    first.get_by_role("textbox", name="Gap").fill("10")
-    first.keyboard.press("Enter")
-    expect(first.get_by_role("button", name="Undo: gap to 10 %")).to_be_visible()
-    second.get_by_role("textbox", name="Gap").fill("90")
-    second.keyboard.press("Enter")
-    expect(second.get_by_role("alert")).to_contain_text("was changed in another window; that change was kept and yours was not")
-    expect(second.get_by_role("textbox", name="Gap")).to_have_value("10")
-    assert brush(app, first)["settings"]["spacing"]["gap_pct"] == 10
-
-
 def press(page, *keys):
     for key in keys:
         page.keyboard.press(key)

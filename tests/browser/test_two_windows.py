@@ -54,6 +54,7 @@ def test_other_settings_are_merged_and_of_a_true_clash_one_is_chosen(app):
     expect(alert).to_contain_text("20 %")
     expect(alert).to_contain_text("60 %")
     assert brush(app, page, "Running stitch")["settings"]["spacing"]["gap_pct"] == 20  # not before it is chosen
+    expect(other.get_by_role("textbox", name=re.compile("^Gap"))).to_have_value("20")
     alert.get_by_role("button", name=re.compile("^Take")).click()
     expect(alert).to_have_count(0)
     expect(page.get_by_role("textbox", name=re.compile("^Gap"))).to_have_value("60")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal, get_args
 
@@ -50,18 +51,16 @@ def gap_of(brush: Brush) -> float:
     return float(brush.pieces.link_lengths(1.0)[0] - first.width) if brush.travel.jointed else brush.spacing.gap * first.width
 
 
-def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, strip: bool = True) -> dict[CornerWay, Motif]:
-    """Return the corner pieces that can be made from a repeat, by their way, the one that suits it first.
+def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, strip: bool = True) -> Iterator[tuple[CornerWay, Motif]]:
+    """Yield the corner pieces that can be made from a repeat, each with its way, the one that suits it first.
 
     A ``strip``, whose pieces are meant to go on from one another, is mitred; what is seen piece by piece is bent round whole.
     """
-    made = {}
     for way in CORNER_WAYS if strip else PIECE_BY_PIECE:
         try:
-            made[way] = corner_made(repeat, side, way, gap)
+            yield way, corner_made(repeat, side, way, gap)
         except CoreError:
             continue
-    return made
 
 
 def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> LaidLine:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from typing import cast
 
 import numpy as np
@@ -74,7 +74,7 @@ def make_piece(session: Session, brush_id: int, version: int, role: Role, way: C
     repeat = divided(piece_of(session, row_of(session, "motif", row.motif_id)))
     words = role.replace("_", " ")
     if way is None and role in SIDE_OF:
-        way = next(iter(_corners_of(session, row, role)), None)
+        way, _ = next(_corners_of(session, row, role), (None, None))
     if way is None:
         raise InputError(f"no piece for {words} can be made of this repeat; trace or cut it first")
     if (role in SIDE_OF) != (way in CORNER_WAYS):
@@ -125,7 +125,7 @@ def corner_ways(session: Session, brush_id: int, role: Role) -> tuple[list[Corne
     none, or was worked on since.
     """
     row = row_of(session, "brush", brush_id)
-    made = _corners_of(session, row, role)
+    made = dict(_corners_of(session, row, role))
     old = session.get(tables.Motif, row.pieces.get(role) or 0)
     ways: list[CornerWay] = [way for way in CORNER_WAYS if way in made]
     if old is None:
@@ -134,7 +134,7 @@ def corner_ways(session: Session, brush_id: int, role: Role) -> tuple[list[Corne
     return ways, next((way for way in ways if plain_values(made[way]).items() <= kept), None)
 
 
-def _corners_of(session: Session, row: tables.Brush, role: Role) -> dict[CornerWay, Motif]:
+def _corners_of(session: Session, row: tables.Brush, role: Role) -> Iterator[tuple[CornerWay, Motif]]:
     repeat, brush = divided(piece_of(session, row_of(session, "motif", row.motif_id))), repeat_alone(session, row)
     return corner_proposals(repeat, SIDE_OF[role], gap_of(brush), strip=is_strip(brush))
 
