@@ -2,6 +2,8 @@ import { useState } from "react";
 import { useKeys, useWindowKey } from "../shared/ui/keys";
 import { codesFor, operable, operate } from "../shared/ui/lettered";
 
+const MARK = "border border-loden bg-weld-wash px-1 font-sans text-[11px] leading-[15px] font-bold text-loden";
+
 /** Letters on everything that can be operated, while they are shown: type them to press it, or to go there. */
 export function Lettered() {
   const lettered = useKeys((keys) => keys.lettered);
@@ -33,7 +35,7 @@ function Letters() {
         .map(({ code, at }) => (
           <kbd
             key={code}
-            className="absolute -translate-x-1/3 -translate-y-1/3 border border-loden bg-weld-wash px-1 font-sans text-[11px] leading-[15px] font-bold text-loden"
+            className={`absolute -translate-x-1/3 -translate-y-1/3 ${MARK}`}
             style={{ left: Math.max(6, at.x), top: Math.max(6, at.y) }}
           >
             {code.slice(typed.length)}
