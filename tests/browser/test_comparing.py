@@ -170,6 +170,7 @@ def test_a_corner_is_made_at_once_turned_by_hand_and_made_another_way(app):
     assert count == pytest.approx(round(count), abs=1e-3)
     joins = corner.get_by_label("Joins of the corner")
     angle = page.get_by_role("slider", name="Angle of the corner")
+    expect(angle).to_be_focused()  # arrows turn it at once
     box, sheet = angle.bounding_box(), page.get_by_test_id("corner").bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     vertex = np.array([sheet["x"] + sheet["width"] / 2, sheet["y"] + 0.3 * sheet["height"]])

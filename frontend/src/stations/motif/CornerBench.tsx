@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Brush, Schemas } from "../../shared/api/client";
 import { useSceneMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
@@ -29,6 +29,13 @@ export function CornerBench({ brush, role }: { brush: Brush; role: CornerRole })
   const motifsOf = useSceneMotifs(scenes, workshop.motifs);
   const side = role === "outside_corner" ? 1 : -1;
   const view = useMemo(() => cornerView(size, laid?.header.reach_mm ?? 1, side), [size, laid?.header.reach_mm, side]);
+  const shown = scene !== null;
+  const held = useRef(false);
+  useEffect(() => {
+    if (!shown || held.current) return;
+    held.current = true; // once: arrows turn it at once, and later the focus stays where it is
+    box.current?.querySelector<SVGElement>('[role="slider"]')?.focus({ preventScroll: true });
+  }, [shown, box]);
   useWindowKey("keydown", (event) => event.key === "Escape" && !event.defaultPrevented && turnTo(null));
   return (
     <section aria-label="Corner" className="flex min-h-0 flex-1 flex-col">
