@@ -42,7 +42,8 @@ def corner_from_repeat(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     vertex = np.array([near, b])
     out, back = vertex + along * far, vertex - along * far
     window = np.array([out, out + inward * far, back + inward * far, back])
-    leg = [part for start in starts for shape in repeat.shapes for part in _halved(_moved(shape, start), window, sign, vertex)]
+    outlined = [part for shape in repeat.shapes for part in (stroke_as_shape(shape) if shape.stroke else [shape])]  # once for all repeats
+    leg = [part for start in starts for shape in outlined for part in _halved(_moved(shape, start), window, sign, vertex)]
     mirror = np.array([[0.0, -sign, near + sign * b], [-sign, 0.0, b + sign * near]])
     shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
     return _on_corner_frame(shapes, near, repeat, side)
@@ -122,20 +123,16 @@ def _with_mirror(shape: Shape, mirror: np.ndarray, vertex: np.ndarray, sign: flo
 
 
 def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -> list[Shape]:
-    """Keep what of a shape lies on the leg's side of the bisector."""
+    """Keep what of a shape without a stroke lies on the leg's side of the bisector."""
     depth = (shape.points - vertex) @ np.array([1.0, sign])
-    if shape.stroke is None and (depth <= 1e-9).all():
+    if (depth <= 1e-9).all():
         return [shape]
-    if shape.stroke is None and (depth >= -1e-9).all():
+    if (depth >= -1e-9).all():
         return []
     if shape.picture is not None:
         raise InputError("a picture cannot be mitred; draw the corner or trace the repeat first")
-    out = []
-    for part in stroke_as_shape(shape) if shape.stroke else [shape]:
-        commands, points = combined([(part.commands, part.points, part.fill_rule), ("MLLLZ", window, "nonzero")], "overlap")
-        if commands:
-            out.append(replace(part, commands=commands, points=points, fill_rule="nonzero"))
-    return out
+    commands, points = combined([(shape.commands, shape.points, shape.fill_rule), ("MLLLZ", window, "nonzero")], "overlap")
+    return [replace(shape, commands=commands, points=points, fill_rule="nonzero")] if commands else []
 
 
 def end_from_repeat(repeat: Motif, role: Role, way: EndWay) -> Motif:
