@@ -149,7 +149,17 @@ def _sized(root: etree._Element, where: str) -> SvgSource:
     return SvgSource(root, width, height, fit(box, width, height, root.get("preserveAspectRatio", "")), Viewport(box[2], box[3]))
 
 
-# one walk over the tree, whose state (transforms, styles, clips, the budget of uses) would go through every part of it
+class _Within(NamedTuple):
+    """What holds for the elements in an element: where they lie, how they look, what uses led there (ids)."""
+
+    matrix: np.ndarray
+    style: dict[str, str]
+    opacity: float
+    users: tuple[str, ...]
+    clips: tuple[Clip, ...]
+    port: Viewport
+
+
 def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the file", pictures: bool = False) -> Iterator[Drawn]:
     """Yield every drawn element in document order, ``use`` expanded, transforms, styles and clips resolved.
 
@@ -158,46 +168,54 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
     """
     rules = _style_rules(source.root)
     ids = {e.get("id"): e for e in reversed(list(source.root.iter())) if e.get("id")}
-    stack: list[tuple] = [(source.root, source.matrix, {}, 1.0, (), (), source.port, source.root)]
+    stack = [(source.root, source.root, _Within(source.matrix, {}, 1.0, (), (), source.port))]
     wanted = DRAWN | {"image"} if pictures else DRAWN
     budget = max(MOST_EXPANDED, sum(1 for _ in source.root.iter()))
     while stack:
-        element, matrix, inherited, opacity, users, clips, port, sized_by = stack.pop()
+        element, sized_by, about = stack.pop()
         budget -= 1
         if budget < 0:
             raise LimitError(f"expanded, it has more than {MOST_EXPANDED} elements", where=where)
         name = _local(element)
-        place = f"line {element.sourceline}, {name}"
-        style, own = _resolved(element, inherited, rules)
-        if _is_passed_over(name, own, left_out, placed_by_use=bool(users)):
+        place = f"{where}, line {element.sourceline}, {name}"
+        within = _entered(element, sized_by, about, source.root, ids, rules, left_out, place)
+        if within is None:
             continue
-        share = share_from_text(own.get("opacity"))
-        _tell_effects(name, own, left_out, shared_out=share < 1 and _has_parts(element, ids))
-        opacity *= share
-        matrix = compose(matrix, transform_of(own, port, where=f"{where}, {place}"))
-        if own.get("clip-path", "none") != "none":
-            clip = _clip_of(own["clip-path"], ids, matrix, port, f"{where}, {place}", rules)
-            clips = clips if clip is None else (*clips, clip)
-            if clip is None:
-                _tell(left_out, f"a clip on {name} was left out; what it hid is shown.")
-        if name == "symbol" or (name == "svg" and element is not source.root):
-            placed = port.of_child(element, sized_by, where=f"{where}, {place}")
-            if placed is None:
-                continue
-            if _hides(own):
-                clips = (*clips, Clip((_frame_of(element, sized_by, matrix, port, f"{where}, {place}"),)))
-            matrix, port = compose(matrix, placed[0]), placed[1]
         if name == "use":
-            target, moved, known = _used(element, ids, matrix, users, port, f"{where}, {place}")
-            stack.append((target, moved, style, opacity, known, clips, port, element))
+            target, moved, known = _used(element, ids, within.matrix, within.users, within.port, place)
+            stack.append((target, element, within._replace(matrix=moved, users=known)))
         elif name in wanted:
-            if style.get("visibility", "visible") == "visible":
-                _tell_lost(style, name, left_out)
-                yield Drawn(element, matrix, style, opacity, f"{where}, {place}", port, clips)
+            if within.style.get("visibility", "visible") == "visible":
+                _tell_lost(within.style, name, left_out)
+                yield Drawn(element, within.matrix, within.style, within.opacity, place, within.port, within.clips)
         elif name in ("svg", "g", "a", "symbol"):
-            stack.extend((child, matrix, style, opacity, users, clips, port, child) for child in reversed(element))
+            stack.extend((child, child, within) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
+
+
+def _entered(element, sized_by, about: _Within, root, ids: dict, rules, left_out: list[str], place: str) -> _Within | None:
+    """Return what holds in an element that ``sized_by`` sizes, from what holds about it; None where nothing in it is drawn."""
+    name, port, clips = _local(element), about.port, about.clips
+    style, own = _resolved(element, about.style, rules)
+    if _is_passed_over(name, own, left_out, placed_by_use=bool(about.users)):
+        return None
+    share = share_from_text(own.get("opacity"))
+    _tell_effects(name, own, left_out, shared_out=share < 1 and _has_parts(element, ids))
+    matrix = compose(about.matrix, transform_of(own, port, where=place))
+    if own.get("clip-path", "none") != "none":
+        clip = _clip_of(own["clip-path"], ids, matrix, port, place, rules)
+        clips = clips if clip is None else (*clips, clip)
+        if clip is None:
+            _tell(left_out, f"a clip on {name} was left out; what it hid is shown.")
+    if name == "symbol" or (name == "svg" and element is not root):
+        placed = port.of_child(element, sized_by, where=place)
+        if placed is None:
+            return None
+        if _hides(own):
+            clips = (*clips, Clip((_frame_of(element, sized_by, matrix, port, place),)))
+        matrix, port = compose(matrix, placed[0]), placed[1]
+    return _Within(matrix, style, about.opacity * share, about.users, clips, port)
 
 
 def _is_passed_over(name: str, own: dict[str, str], left_out: list[str], *, placed_by_use: bool) -> bool:
