@@ -203,9 +203,12 @@ def test_what_is_left_of_a_picture_is_seen_and_its_motif_is_made_anew_from_it_in
     body = {"name": "Float", "preparation": anew, "anew": {"id": made, "version": motif["version"]}}
     assert finished(client, ok(client.post(address, json=body)))["motif_id"] == made
     assert ok(client.get(f"/api/motifs/{made}"))["width_mm"] == pytest.approx(12)
+    copy = ok(client.post(f"/api/motifs/{made}/copy"))
+    assert copy["picture"]["sha"] == original["sha"]  # a copy goes back to it too
     stale = finished(client, ok(client.post(address, json=body)))
     assert (stale["state"], "changed or deleted meanwhile" in stale["message"]) == ("failed", True)
-    client.post("/api/undo", json={"step_id": client.get("/api/history").json["undo_id"]})
+    for _ in range(2):
+        client.post("/api/undo", json={"step_id": client.get("/api/history").json["undo_id"]})
     assert ok(client.get(f"/api/motifs/{made}"))["width_mm"] == pytest.approx(motif["width_mm"])
 
 

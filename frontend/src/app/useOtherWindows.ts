@@ -7,7 +7,7 @@ const EVERY_MS = 1000;
 
 /** Fetch everything anew when another window has changed something; a hidden window looks when it is seen again. */
 export function useOtherWindows(): void {
-  const { data } = useQuery({
+  const { data, dataUpdatedAt } = useQuery({
     queryKey: ["history"],
     queryFn: () => kept(api.GET("/api/history")),
     staleTime: 0,
@@ -19,5 +19,5 @@ export function useOtherWindows(): void {
     if (!data || !known || queryClient.isMutating() || queryClient.isFetching({ queryKey: ["workshop"] })) return;
     const same = known.undo_id === data.undo_id && known.redo_id === data.redo_id && known.kept_at === data.kept_at;
     if (!same) void refresh();
-  }, [data]);
+  }, [data, dataUpdatedAt]); // also when it says the same again: a change of this window may have been under way
 }

@@ -19,7 +19,7 @@ from ..core.values.brush import MOST_ARRANGEMENT, Brush, Role, Settings
 from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.database import Store
-from .rows import all_ids, brush_from_row, laid_ids, measured_path, pieces_of
+from .rows import all_ids, brush_from_row, laid_ids, measured_path, of_one_width, pieces_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew, laid_scenes
 from .trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm
 
@@ -121,8 +121,7 @@ def _spread_of(brush: Brush) -> float:
 
 def _flat_run(brush: Brush, flat_mm: float) -> Scene:
     """Return a window on a straight line without an end, rows and all; the trial lines show widths, which are those of a whole line."""
-    level = brush.changed({"hand": {"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0}})
-    return Scene("flat", level, LineToLay(measured_path(f"M0 0H{flat_mm!r}"), unended=True), {"name": "Flat run"})
+    return Scene("flat", of_one_width(brush), LineToLay(measured_path(f"M0 0H{flat_mm!r}"), unended=True), {"name": "Flat run"})
 
 
 @dataclass(frozen=True)

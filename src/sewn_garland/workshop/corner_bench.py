@@ -15,7 +15,7 @@ from ..core.values.joins import Joins
 from ..core.values.tracks import LineToLay
 from ..store.database import Store
 from ..store.history import NotFound
-from .rows import ids_by_role, measured_path, pieces_of, row_of, settings_of
+from .rows import ids_by_role, measured_path, of_one_width, pieces_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_scenes
 
 LEAST_DEG, MOST_DEG = 60, 150  # between the legs: within these a corner piece still follows both
@@ -72,9 +72,8 @@ def _of_corner(session: Session, brush_id: int, role: Role) -> tuple[Brush, list
     settings = settings_of(row)
     ends = settings.ends.model_copy(update={"outside_corner": "through", "inside_corner": "through", role: "piece", "corner_from_deg": 10})
     kept: dict[Role, list[int]] = {"repeat": ids["repeat"], role: ids[role]}
-    level = settings.hand.model_copy(update={"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0})
-    brush = brush_of(row.name, pieces_of(session, kept), settings.model_copy(update={"ends": ends, "hand": level}), where=row.name)
-    return brush, [*ids["repeat"], *ids[role]]
+    brush = brush_of(row.name, pieces_of(session, kept), settings.model_copy(update={"ends": ends}), where=row.name)
+    return of_one_width(brush), [*ids["repeat"], *ids[role]]
 
 
 def _joins_of(scene: LaidScene) -> tuple[CornerJoin | None, CornerJoin | None]:

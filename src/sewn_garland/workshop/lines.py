@@ -24,6 +24,7 @@ from .brushes import copy_name, merged_settings
 from .rows import measured_path, row_of, settings_of
 
 MOST_BROUGHT_IN = 500
+CURES_OF_LINES = {"smooth_mm": (0, 1e5), "scale": (0, 1000)}  # more than, at most
 
 
 @dataclass(frozen=True)
@@ -42,9 +43,6 @@ class Moving:
         linear = self.scale * np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
         about = np.array(self.about)
         return np.column_stack([linear, about - linear @ about + self.by])
-
-
-CURES_OF_LINES = {"smooth_mm": (0, 1e5), "scale": (0, 1000)}  # more than, at most
 
 
 def lines_of(session: Session, page_id: int) -> list[tables.Line]:

@@ -58,7 +58,7 @@ def duplicate(session: Session, motif_id: int) -> tables.Motif:
     """Keep a copy of a motif under the next name that is free, cuts, joints, recipes and all."""
     row = row_of(session, "motif", motif_id)
     name = numbered(row.name, _names(session))
-    return keep(session, name, motif_of(session, row), f"duplicate {row.name}")
+    return keep(session, name, motif_of(session, row), f"duplicate {row.name}", picture=row.picture)
 
 
 def begin_with_starter(session: Session, starter: str, figures: dict[str, float], name: str | None = None) -> tables.Motif:

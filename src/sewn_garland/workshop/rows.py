@@ -211,6 +211,11 @@ def repeat_alone(session: Session, row: tables.Brush) -> Brush:
     return brush_of(row.name, pieces, settings.model_copy(update={"ends": through}), where=row.name)
 
 
+def of_one_width(brush: Brush) -> Brush:
+    """Return a brush without tapers, thick and thin, which are those of a whole line."""
+    return brush.changed({"hand": {"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0}})
+
+
 @lru_cache(maxsize=512)
 def measured_path(path: str) -> MeasuredLine:
     """Measure path data in mm; the same text is measured once."""

@@ -1,7 +1,6 @@
 import { useHandle } from "../../shared/ui/handle";
 import { useDesk, type Moving } from "./desk";
 import { useLaidPage } from "./laidPage";
-import { figuresOf } from "./moved";
 import type { Place } from "./tools/held";
 import { useLineHands } from "./useLineHands";
 
@@ -25,7 +24,7 @@ export function GroupHandle({ label, value, at: [x, y], scale, moving, stepped, 
   const { moveAll } = useLineHands();
   const keep = (next: Moving): void => {
     show(next);
-    moveAll(together, next, `${together.length} lines ${figuresOf(next)}`);
+    moveAll(together, next);
   };
   const handle = useHandle<null>({
     begin: () => null,

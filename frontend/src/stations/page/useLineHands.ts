@@ -1,6 +1,7 @@
 import type { Line, Source } from "../../shared/api/client";
 import { useDesk, type Moving } from "./desk";
 import { useLaidPage } from "./laidPage";
+import { figuresOf } from "./moved";
 import type { Place } from "./tools/held";
 
 /** What hands do to lines on the sheet; a draft stays on show until what it became is kept. */
@@ -19,9 +20,14 @@ export function useLineHands() {
     move: (line: Line, by: Place): Promise<unknown> =>
       changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` }),
     remove: (line: Line): void => changes.remove.mutate(line),
-    moveAll: (lines: Line[], moving: Moving, label: string): void =>
+    moveAll: (lines: Line[], moving: Moving): void =>
       changes.together.mutate(
-        { lines, moving, label, merge_key: `move ${lines.map(({ id }) => id).join()}`.slice(0, 120) },
+        {
+          lines,
+          moving,
+          label: `${lines.length} lines ${figuresOf(moving)}`,
+          merge_key: `move ${lines.map(({ id }) => id).join()}`.slice(0, 120),
+        },
         { onSettled: () => setMoving(null) },
       ),
     removeAll: (lines: Line[]): void => changes.together.mutate({ lines, remove: true }, { onSuccess: () => choose(null) }),

@@ -58,7 +58,7 @@ export function useSheetHands({ view, setView, scenes, motifOf, at, byPoints, se
     if (event.shiftKey) return pullBox(at(event), setPulled, (box) => chooseAll(linesWithin(box, scenes)));
     if (line && together.includes(line)) {
       const all = (by: Place): Moving => ({ ...STILL, by });
-      const keep = (by: Place): void => moveAll(together, all(by), `move ${together.length} lines`);
+      const keep = (by: Place): void => moveAll(together, all(by));
       return moveLine(
         from,
         view.scale,

@@ -41,7 +41,7 @@ export function useSheetKeys({ box, byPoints, isHolding, giveUp }: Sheet): void 
       event.preventDefault();
       const step = event.shiftKey ? 10 : 1;
       const mm: Place = [by[0] * step, by[1] * step];
-      if (together.length) moveAll(together, { ...STILL, by: mm }, `move ${together.length} lines`);
+      if (together.length) moveAll(together, { ...STILL, by: mm });
       else void move(chosen, mm);
     }
     if (event.key === "Delete" && together.length) removeAll(together);

@@ -69,25 +69,24 @@ def background_colour(rgba: Rgba) -> tuple[np.ndarray, np.ndarray]:
     return np.median(lab[own], axis=0), np.median(border[own, :3], axis=0) / 255
 
 
-def cleared(rgba: Rgba, what: str, *, tolerance: float, connected: bool = False) -> Rgba:
+def cleared(rgba: Rgba, what: str, *, tolerance: float) -> Rgba:
     """Turn ``background``, ``background_and_holes``, ``white`` or a colour (#rrggbb) into clear, with a soft rim.
 
     ``tolerance`` is a distance in Lab; up to it a pixel is clear, beyond one and a half of it it
-    stays, between it fades. The colour that shone through is taken out of the rim. ``connected``
-    clears only what hangs together with the picture's border, as ``background`` does; with its holes it is cleared wherever it shows.
+    stays, between it fades. The colour that shone through is taken out of the rim. The
+    ``background`` is cleared only where it hangs together with the picture's border, with its holes wherever it shows.
     """
     if not 0 <= tolerance <= 150:
         raise InputError("the tolerance must be from 0 to 150")
     if what in ("background", "background_and_holes"):
         target, ground = background_colour(rgba)
-        connected = what == "background"
     else:
         ground = np.ones(3) if what == "white" else rgb_from_hex(what)
         target = lab_from_srgb(ground)
     apart = np.sqrt(((lab_of(rgba) - target.astype(np.float32)) ** 2).sum(axis=-1))
     soft = max(tolerance * SOFT_RIM, 1.0)
     cover = np.clip((apart - tolerance) / soft, 0, 1)
-    if connected:
+    if what == "background":
         cover = np.where(_from_border(cover < 1), cover, 1.0)
     return _unmixed(rgba, cover, ground * 255)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import asdict
 
 from flask import Response
 
@@ -39,7 +40,7 @@ def corner_reply(seq: int, corner: LaidCorner) -> Response:
 
 
 def _corner_join(join: CornerJoin | None) -> CornerJoinMessage | None:
-    return join and CornerJoinMessage(gap_mm=join.gap_mm, step_mm=join.step_mm, kink_deg=join.kink_deg)
+    return join and CornerJoinMessage(**asdict(join))
 
 
 def _headers(scenes: Sequence[LaidScene]) -> list[SceneHeader]:
