@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from fuzzing import random_motif
 from making import bar, brush, measured
 from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.artwork.sections import layers_of, section_at
@@ -17,6 +18,7 @@ from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.motif import shifted
 from sewn_garland.workshop.corner_proposals import CORNER_WAYS, corner_made, corner_proposals
 from sewn_garland.workshop.sampler import sample_of
 
@@ -79,6 +81,27 @@ def test_a_lapped_bar_covers_one_leg_to_the_outer_edge_and_the_other_up_to_it(si
     outer, inner = (0.6, 1.4) if side == "outside" else (1.4, 0.6)
     assert area(corner) == pytest.approx(2 * (10 + outer) + 2 * (10 - inner), rel=1e-6)
     assert ink_box(corner) == pytest.approx((0, 0, corner.width, corner.height), abs=1e-6)
+
+
+def test_a_lapped_corner_may_end_where_the_repeat_is_empty():
+    """By hand: of a stitch in the second half of its frame the leg that runs through ends in the first half of the next, with nothing."""
+    stitch = replace(shifted(bar(10, 2), 10.0, 0.0), width=20.0)
+    assert area(corner_made(stitch, "outside", "lap")) == pytest.approx(2 * (10 * 2), rel=1e-6)
+
+
+@pytest.mark.parametrize("way", CORNER_WAYS)
+def test_any_repeat_gives_a_corner_or_a_refusal_in_words(way):
+    rng = np.random.default_rng(20261128)
+    made = 0
+    for _ in range(60):
+        motif, gap = random_motif(rng), float(rng.uniform(-0.9, 2)) * 3
+        try:
+            corner = corner_made(motif, rng.choice(["outside", "inside"]).item(), way, max(gap, -0.9 * motif.width))
+        except InputError:
+            continue
+        made += 1
+        assert all(np.isfinite(shape.points).all() for shape in corner.shapes)
+    assert made > 5
 
 
 @pytest.mark.parametrize("side", ["outside", "inside"])

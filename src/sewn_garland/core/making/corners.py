@@ -13,7 +13,7 @@ from ..errors import InputError
 from ..maths.booleans import combined
 from ..values.brush import Role
 from ..values.motif import Motif, Shape, mapped, shifted
-from .cutting import clipped_to
+from .cutting import clipped_to, stretch_of
 
 Side = Literal["outside", "inside"]
 SIDE_OF: dict[Role, Side] = {"outside_corner": "outside", "inside_corner": "inside"}
@@ -98,8 +98,7 @@ def _cut_to(repeat: Motif, start: float, *, low: float = -np.inf, high: float = 
         return []
     if a <= 0 and b >= repeat.width:
         return [_moved(shape, start) for shape in repeat.shapes]
-    plain = replace(repeat, cuts=None, joints=None)
-    return [_moved(shape, start + a) for shape in clipped_to(plain, a, b).shapes]
+    return [_moved(shape, start + a) for shape in stretch_of(repeat, a, b).shapes]
 
 
 def _on_corner_frame(shapes: Sequence[Shape], near: float, repeat: Motif, side: Side) -> Motif:

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..artwork.box import box_of
+from ..artwork.box import box_of, ink_box
 from ..artwork.fills import as_fills
 from ..errors import InputError
 from ..maths.booleans import combined, rectangle
@@ -17,11 +17,19 @@ from .nodes import contours_of, outline_from_contours
 
 
 def clipped_to(motif: Motif, left: float, right: float) -> Motif:
-    """Return what of a motif lies between two upright lines, as a motif of that frame; curves stay curves."""
-    ink = box_of(motif.shapes)
-    shapes = _inside(motif.shapes, (left, min(0.0, ink[1]) - 10, right, max(motif.height, ink[3]) + 10))
-    if not shapes:
+    """Return what of a motif lies between two upright lines, as a motif of that frame; curves stay curves. Raises InputError when nothing
+    does.
+    """
+    part = stretch_of(motif, left, right)
+    if not part.shapes:
         raise InputError(f"nothing lies between {left:.2f} and {right:.2f} mm; move the cuts onto the drawing")
+    return part
+
+
+def stretch_of(motif: Motif, left: float, right: float) -> Motif:
+    """Return what of a motif lies between two upright lines, which may be nothing, as a motif of that frame; curves stay curves."""
+    _, top, _, bottom = ink_box(motif)
+    shapes = _inside(motif.shapes, (left, min(0.0, top) - 10, right, max(motif.height, bottom) + 10))
     out = replace(motif, shapes=tuple(replace(s, derived=False) for s in shapes), cuts=None, joints=None, recipes=())
     return replace(shifted(out, -left, 0.0), width=right - left)
 
