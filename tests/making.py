@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 
 from sewn_garland.core.assemble import drawing_of, painted
 from sewn_garland.core.drawing.shapes import shapes_of
+from sewn_garland.core.making.suiting import suited
 from sewn_garland.core.measuring.arc_length import measure
 from sewn_garland.core.measuring.tracks import tracks_of
+from sewn_garland.core.reading.brush_document import brush_of
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.values.brush import SINGLE_ROLES, Brush, Pieces, Travel, WidthPoint
+from sewn_garland.core.values.brush import SINGLE_ROLES, Brush, Pieces, Settings, Travel, WidthPoint
 from sewn_garland.core.values.drawing import Drawing
 from sewn_garland.core.values.laid import LaidLine
 from sewn_garland.core.values.line import MeasuredLine
@@ -52,6 +55,15 @@ def brush(*motifs: Motif, **settings) -> Brush:
     """Return a brush of repeat motifs, a bar by default; settings in short (shares for per cent), other pieces by ``start_piece`` and so on."""
     others = {role: settings.pop(f"{role}_piece") for role in SINGLE_ROLES if f"{role}_piece" in settings}
     return with_short(Brush("test", Pieces(motifs or (bar(),), **others)), **settings)
+
+
+def suited_brush(motif: Motif) -> Brush:
+    """Return a brush as it begins when it is made of a motif."""
+    suit = suited(motif)
+    settings = Settings().model_dump()
+    for section, values in suit.settings.items():
+        settings[section] |= values
+    return brush_of("made", Pieces((replace(motif, joints=suit.joints or motif.joints),)), Settings.model_validate(settings))
 
 
 def with_short(made: Brush, **settings) -> Brush:

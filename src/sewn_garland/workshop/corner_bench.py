@@ -15,7 +15,7 @@ from ..core.values.joins import Joins
 from ..core.values.tracks import LineToLay
 from ..store.database import Store
 from ..store.history import NotFound
-from .rows import ids_by_role, measured_path, of_one_width, pieces_of, row_of, settings_of
+from .rows import ids_by_role, known_by, measured_path, of_one_width, pieces_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_scenes
 
 LEAST_DEG, MOST_DEG = 60, 150  # between the legs: within these a corner piece still follows both
@@ -46,7 +46,7 @@ def laid_corner(store: Store, brush_id: int, role: Role, angle_deg: float, *, ov
 
     Raises NotFound where the brush has no such piece, Overtaken as soon as a newer question is known.
     """
-    brush, ids = store.remembered(("corner", brush_id, role), lambda session: _of_corner(session, brush_id, role))
+    brush, about = store.remembered(("corner", brush_id, role), lambda session: _of_corner(session, brush_id, role))
     side, size = SIDE_OF[role], brush.spacing.size
     corner = getattr(brush.pieces, role)
     near = float(vertex_of(corner, side)[0]) * size
@@ -58,13 +58,13 @@ def laid_corner(store: Store, brush_id: int, role: Role, angle_deg: float, *, ov
     leg = run + near * float(np.tan(turn / 2))
     out = leg * np.array([np.cos(turn), np.sin(turn) * (1 if side == "outside" else -1)])
     path = f"M{-leg!r} 0H0L{out[0].item()!r} {out[1].item()!r}"
-    about = {"path": path, "motif_ids": ids}
-    (scene,) = laid_scenes([Scene("corner", brush, LineToLay(measured_path(path), 1), about, passing=True)], overtaken=overtaken)
-    return LaidCorner(scene, reach, *_joins_of(scene))
+    scene = Scene("corner", brush, LineToLay(measured_path(path), 1), about | {"path": path}, passing=True)
+    (laid,) = laid_scenes([scene], overtaken=overtaken)
+    return LaidCorner(laid, reach, *_joins_of(laid))
 
 
-def _of_corner(session: Session, brush_id: int, role: Role) -> tuple[Brush, list[int]]:
-    """Return a brush with its repeat and its piece for a corner alone, and the ids of their motifs in order."""
+def _of_corner(session: Session, brush_id: int, role: Role) -> tuple[Brush, dict[str, list[int]]]:
+    """Return a brush with its repeat and its piece for a corner alone, and what the browser knows their motifs by, in order."""
     row = row_of(session, "brush", brush_id)
     ids = ids_by_role(row)
     if role not in ids:
@@ -73,7 +73,7 @@ def _of_corner(session: Session, brush_id: int, role: Role) -> tuple[Brush, list
     ends = settings.ends.model_copy(update={"outside_corner": "through", "inside_corner": "through", role: "piece", "corner_from_deg": 10})
     kept: dict[Role, list[int]] = {"repeat": ids["repeat"], role: ids[role]}
     brush = brush_of(row.name, pieces_of(session, kept), settings.model_copy(update={"ends": ends}), where=row.name)
-    return of_one_width(brush), [*ids["repeat"], *ids[role]]
+    return of_one_width(brush), known_by(session, [*ids["repeat"], *ids[role]])
 
 
 def _joins_of(scene: LaidScene) -> tuple[CornerJoin | None, CornerJoin | None]:

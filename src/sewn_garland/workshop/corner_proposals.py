@@ -13,7 +13,7 @@ from ..core.assemble import painted
 from ..core.drawing.shapes import shapes_of
 from ..core.errors import CoreError, InputError
 from ..core.lay import lay
-from ..core.making.corners import Side, corner_across, corner_from_repeat, lapped_corner
+from ..core.making.corners import Side, corner_across, corner_from_repeat, goes_on_level, lapped_corner, set_round
 from ..core.making.parts import checked_size
 from ..core.maths.recent import Recent
 from ..core.reading.svg_lines import line_from_path_data
@@ -23,26 +23,31 @@ from ..core.values.motif import Motif, mapped
 
 _made: Recent[Motif] = Recent(32)  # asked for again while a piece is chosen and when it is made
 
-CornerWay = Literal["mitre", "lap", "bend", "across"]
+CornerWay = Literal["mitre", "lap", "bend", "round", "across"]
 CORNER_WAYS: tuple[CornerWay, ...] = get_args(CornerWay)
-PIECE_BY_PIECE: tuple[CornerWay, ...] = ("bend", "across", "mitre", "lap")
-MOST_ROUND = 12  # repeats round a quarter turn
+ROUND_REACHES, FOLDS_REACHES = 2.0, 1.05  # the radius of a bent corner, in what a repeat reaches inward; chosen
+LEAST_WHOLE, MOST_ROUND = 2, 12  # repeats round a quarter turn; one that is not bent would point across it
 
 
 def corner_made(repeat: Motif, side: Side, way: CornerWay, gap: float = 0.0) -> Motif:
     """Make a piece for a right-angled corner from the repeat, whose pieces lie ``gap`` mm of the motif apart.
 
     ``mitre``: both legs cut on the bisector; ``lap``: one runs through, the other ends against it;
-    ``bend``: whole repeats bent round the turn, as few as do not fold; ``across``: the repeat stands over
-    the corner. Raises InputError where the repeat cannot be made into such a corner.
+    ``bend``: whole repeats bent round the turn, as few as do not fold; ``round``: whole repeats turned on from one another;
+    ``across``: the repeat stands over the corner. Raises InputError where the repeat cannot be made into such a corner.
     """
-    ways = {"mitre": corner_from_repeat, "lap": lapped_corner, "bend": _bent_corner, "across": corner_across}
+    ways = {"mitre": corner_from_repeat, "lap": lapped_corner, "bend": _bent_corner, "round": _set_round, "across": corner_across}
     return _made.get((repeat, side, way, gap), lambda: checked_size(ways[way](repeat, side, gap)))
 
 
-def is_strip(brush: Brush) -> bool:
-    """Tell whether a brush's pieces go on from one another: they bend with the line, or their edges meet."""
-    return brush.travel.round_bends == "bent" or (not brush.travel.jointed and brush.spacing.gap == 0)
+def suiting_way(brush: Brush) -> CornerWay:
+    """Return how a brush's corners are made unless told: what is seen piece by piece is set round whole; of what goes on from piece to
+    piece, bent or with edges that meet, bands are mitred and what rises or falls at its edges is bent round.
+    """
+    bent = brush.travel.round_bends == "bent"
+    if (bent or (not brush.travel.jointed and brush.spacing.gap == 0)) and goes_on_level(brush.pieces.repeat[0]):
+        return "mitre"
+    return "bend" if bent else "round"
 
 
 def gap_of(brush: Brush) -> float:
@@ -51,12 +56,9 @@ def gap_of(brush: Brush) -> float:
     return float(brush.pieces.link_lengths(1.0)[0] - first.width) if brush.travel.jointed else brush.spacing.gap * first.width
 
 
-def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, strip: bool = True) -> Iterator[tuple[CornerWay, Motif]]:
-    """Yield the corner pieces that can be made from a repeat, each with its way, the one that suits it first.
-
-    A ``strip``, whose pieces are meant to go on from one another, is mitred; what is seen piece by piece is bent round whole.
-    """
-    for way in CORNER_WAYS if strip else PIECE_BY_PIECE:
+def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, first: CornerWay = "mitre") -> Iterator[tuple[CornerWay, Motif]]:
+    """Yield the corner pieces that can be made from a repeat, each with its way, the ``first`` one before all."""
+    for way in dict.fromkeys((first, *CORNER_WAYS)):
         try:
             yield way, corner_made(repeat, side, way, gap)
         except CoreError:
@@ -74,15 +76,13 @@ def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> L
 
 
 def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:
-    """Bend whole repeats round a quarter of a circle, as far apart as ever; each keeps its length on the base line."""
+    """Bend whole repeats round a quarter of a circle, as far apart as ever; each keeps its length on the base line. They are as few as
+    are pressed to no less than half of it on the inner side, or, of repeats too high for that, as do not fold.
+    """
     plain = replace(repeat, cuts=None, joints=None, recipes=())
-    left, right = reach_of(Brush("", Pieces((plain,))))
-    inner = right if side == "outside" else -left
     pitch = repeat.width + gap
     radii = [(n, 2 * (n * pitch + gap) / np.pi) for n in range(1, MOST_ROUND + 1)]
-    count, r = next(((n, r) for n, r in radii if r > max(1.05 * inner, 0.25 * repeat.width)), (0, 0.0))
-    if not count:
-        raise InputError("the repeat is too high for its length to be bent round a corner; mitre it instead")
+    count, r = _fewest([(n, r) for n, r in radii if r > 0.25 * repeat.width], _inner_reach(plain, side))
     turn = 1 if side == "outside" else -1
     room = count * pitch - gap  # from the first piece's left edge to the last one's right edge
     if gap <= 0:  # they begin before the turn and end after it
@@ -100,3 +100,24 @@ def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:
     shapes = tuple(mapped(s, onto) for s in shapes_of(item, range(len(item.motif))))
     reach = repeat.base_line if side == "outside" else repeat.height - repeat.base_line
     return Motif(shapes, r + reach, r + reach, base)
+
+
+def _set_round(repeat: Motif, side: Side, gap: float) -> Motif:
+    """Set whole repeats round the turn, as few as overlap on the inner side by no more than half of their pitch, or as do not cross."""
+    pitch = repeat.width + gap
+    radii = [(n, pitch / 2 / np.tan(np.pi / 4 / (n + 1))) for n in range(LEAST_WHOLE, MOST_ROUND + 1)]
+    return set_round(repeat, side, gap, _fewest(radii, _inner_reach(repeat, side))[0])
+
+
+def _inner_reach(repeat: Motif, side: Side) -> float:
+    left, right = reach_of(Brush("", Pieces((repeat,))))
+    return right if side == "outside" else -left
+
+
+def _fewest(radii: list[tuple[int, float]], inner: float) -> tuple[int, float]:
+    """Return how few repeats, and on what radius, turn the corner without being pressed to less than half on its inner side."""
+    for least in (ROUND_REACHES, FOLDS_REACHES):
+        for count, radius in radii:
+            if radius > least * inner:
+                return count, radius
+    raise InputError("the repeat is too high for its length to go round a corner; mitre it instead")

@@ -26,7 +26,7 @@ from ..store.history import Change, make_step
 from . import grounds
 from .brushes import merged_settings
 from .lines import Moving, changed_by_cure, for_line_size, line_from_source, lines_of, made, moved_row, next_seed
-from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, line_of, motif_rows, row_of, settings_of
+from .rows import AS_ITS_BRUSH, OfLine, all_ids, brush_from_row, held_of, known_by, line_of, row_of, settings_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew
 
 DYES = (("madder", "#a63a2f"), ("indigo", "#2c4a84"), ("weld", "#c9971c"), ("woad green", "#3f7150"), ("walnut", "#5a4027"),
@@ -158,9 +158,7 @@ def laid_page(scenes: Sequence[Scene], *, cures: bool, overtaken: Overtaking) ->
 
 
 def _about(session: Session, line_id: int | None, row: tables.Brush, path: str) -> dict[str, Any]:
-    ids = all_ids(row)
-    rows = motif_rows(session, ids)
-    return {"line_id": line_id, "motif_ids": ids, "motif_versions": [rows[i].version for i in ids], "path": path}
+    return {"line_id": line_id, "path": path, **known_by(session, all_ids(row))}
 
 
 def laid_lines(session: Session, page_id: int) -> tuple[tables.Page, list[tuple[Brush, LaidLine]]]:

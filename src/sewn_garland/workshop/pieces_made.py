@@ -18,7 +18,7 @@ from ..core.values.motif import Motif
 from ..store import tables
 from ..store.history import Change, NotFound, make_step
 from .brushes import with_piece
-from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, is_strip, on_a_corner
+from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner, suiting_way
 from .motifs import motif_values, plain_values
 from .parked import whole
 from .rows import all_ids, ids_by_role, piece_of, repeat_alone, row_of
@@ -136,7 +136,7 @@ def corner_ways(session: Session, brush_id: int, role: Role) -> tuple[list[Corne
 
 def _corners_of(session: Session, row: tables.Brush, role: Role) -> Iterator[tuple[CornerWay, Motif]]:
     repeat, brush = divided(piece_of(session, row_of(session, "motif", row.motif_id))), repeat_alone(session, row)
-    return corner_proposals(repeat, SIDE_OF[role], gap_of(brush), strip=is_strip(brush))
+    return corner_proposals(repeat, SIDE_OF[role], gap_of(brush), first=suiting_way(brush))
 
 
 def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.Motif, np.ndarray]:

@@ -211,6 +211,12 @@ def repeat_alone(session: Session, row: tables.Brush) -> Brush:
     return brush_of(row.name, pieces, settings.model_copy(update={"ends": through}), where=row.name)
 
 
+def known_by(session: Session, motif_ids: list[int]) -> dict[str, list[int]]:
+    """Return what the browser knows the motifs of a scene by, in their order: their ids and versions."""
+    rows = motif_rows(session, motif_ids)
+    return {"motif_ids": motif_ids, "motif_versions": [rows[i].version for i in motif_ids]}
+
+
 def of_one_width(brush: Brush) -> Brush:
     """Return a brush without tapers, thick and thin, which are those of a whole line."""
     return brush.changed({"hand": {"width_along": (), "taper_start_mm": 0.0, "taper_end_mm": 0.0}})

@@ -8,18 +8,18 @@ import numpy as np
 import pytest
 
 from fuzzing import random_motif
-from making import bar, brush, measured
+from making import bar, brush, measured, suited_brush, svg
 from sewn_garland.core.artwork.box import ink_box
 from sewn_garland.core.artwork.sections import layers_of, section_at
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
-from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, vertex_of
+from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, set_round, vertex_of
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.motif import shifted
-from sewn_garland.workshop.corner_proposals import CORNER_WAYS, corner_made, corner_proposals
+from sewn_garland.workshop.corner_proposals import CORNER_WAYS, corner_made, corner_proposals, suiting_way
 from sewn_garland.workshop.sampler import sample_of
 
 
@@ -89,6 +89,44 @@ def test_a_lapped_corner_may_end_where_the_repeat_is_empty():
     assert area(corner_made(stitch, "outside", "lap")) == pytest.approx(2 * (10 * 2), rel=1e-6)
 
 
+def test_bands_are_mitred_what_rises_at_its_edges_is_bent_and_separate_pieces_are_set_round_whole():
+    """From the starters' own geometry: a bar's edge is level, a zigzag's rises by 45°, a polygon's by 30°, a loop of thread ends level."""
+    ways = {name: suiting_way(suited_brush(motif_from_starter(name))) for name in
+            ("bar", "knot", "zigzag", "wave", "rope-strand", "leaf", "link", "pill")}  # fmt: skip
+    assert ways == {"bar": "mitre", "knot": "mitre", "zigzag": "bend", "wave": "bend", "rope-strand": "bend",
+                    "leaf": "round", "link": "round", "pill": "round"}  # fmt: skip
+
+
+@pytest.mark.parametrize("side", ["outside", "inside"])
+@pytest.mark.parametrize(("gap", "count"), [(-4.0, 2), (0.0, 3), (2.5, 2)])
+def test_pieces_set_round_a_corner_join_halfway_between_them_on_a_polygon_of_equal_turns(side, gap, count):
+    """By hand: joints half a gap outside the frames are the vertices of a polygon that turns by 90° / (n + 1) at each of them."""
+    repeat, pitch = bar(16, 9), 16 + gap
+    corner = set_round(repeat, side, gap, count)
+    turn = np.radians(90) / (count + 1)
+    vertex = np.cos(turn * np.arange(1, count + 1)).sum() * pitch + gap
+    assert vertex_of(corner, side)[0] == pytest.approx(vertex)
+    middles = np.array([s.points[:4].mean(axis=0) for s in corner.shapes])
+    first = np.array([gap / 2, corner.base_line]) + pitch / 2 * np.array([np.cos(turn), np.sin(turn) * (1 if side == "outside" else -1)])
+    assert middles[0] == pytest.approx(first)
+    assert np.hypot(*np.diff(middles, axis=0).T) == pytest.approx(pitch * np.cos(turn / 2))
+    assert area(corner) == pytest.approx(count * 16 * 9)
+
+
+def test_a_mitre_leaves_no_scraps_of_what_lies_past_it_and_keeps_what_is_nearly_whole():
+    """By hand: beads of 2 × 2 beside a thread; past the vertex, at (10, 4), a mitre leaves 4 − 1.3²/2 of one that begins 0.3 after it,
+    and of one that begins 1.5 after it 1.5²/2, which is less than half.
+    """
+
+    def mitred(x: float) -> float:
+        beside = f'<rect y="7" width="10" height="1"/><rect x="{x}" y="1" width="2" height="2"/>'
+        return area(corner_made(motif_from_svg(svg(beside, 10, 8)), "outside", "mitre"))
+
+    thread = area(corner_made(motif_from_svg(svg('<rect y="7" width="10" height="1"/>', 10, 8)), "outside", "mitre"))
+    assert mitred(0.3) - thread == pytest.approx(2 * (4 + 4 - 1.3**2 / 2), rel=1e-3)
+    assert mitred(1.5) - thread == pytest.approx(2 * 4, rel=1e-3)
+
+
 @pytest.mark.parametrize("way", CORNER_WAYS)
 def test_any_repeat_gives_a_corner_or_a_refusal_in_words(way):
     rng = np.random.default_rng(20261128)
@@ -115,7 +153,7 @@ def test_a_bent_corner_is_a_quarter_of_a_ring(side):
 
 
 def test_a_high_repeat_is_bent_round_in_more_pieces_and_refused_where_even_twelve_fold():
-    assert vertex_of(corner_made(bar(4, 20), "outside", "bend"), "outside")[0] == pytest.approx(2 * 5 * 4 / np.pi)
+    assert vertex_of(corner_made(bar(4, 20), "outside", "bend"), "outside")[0] == pytest.approx(2 * 8 * 4 / np.pi)  # past 2 × 10
     with pytest.raises(InputError, match="mitre it instead"):
         corner_made(bar(1, 30), "outside", "bend")
     assert {way for way, _ in corner_proposals(bar(1, 30), "outside")} == {"mitre", "lap", "across"}

@@ -5,14 +5,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from making import measured, svg
+from making import measured, suited_brush, svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.making.suiting import suited
-from sewn_garland.core.reading.brush_document import brush_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.values.brush import Pieces, Settings
 
 LENGTHS = (97.3, 120.0, 251.9)
 KINDS = {
@@ -20,16 +18,6 @@ KINDS = {
     "bent": ("bar", "spiral", "polygon", "scallop", "wave", "rope-strand", "zigzag", "knot"),
     "rigid": ("pill", "ellipse", "leaf", "petal", "star", "heart", "anchor"),
 }
-
-
-def suited_brush(motif):
-    suit = suited(motif)
-    if suit.joints:
-        motif = replace(motif, joints=suit.joints)
-    settings = Settings().model_dump()
-    for section, values in suit.settings.items():
-        settings[section] |= values
-    return brush_of("made", Pieces((motif,)), Settings.model_validate(settings))
 
 
 @pytest.mark.parametrize("name", STARTERS)

@@ -2714,7 +2714,7 @@ export interface components {
              */
             role: "start" | "end" | "outside_corner" | "inside_corner";
             /** Way */
-            way?: ("same" | "mirror" | "turned" | "half") | ("mitre" | "lap" | "bend" | "across") | null;
+            way?: ("same" | "mirror" | "turned" | "half") | ("mitre" | "lap" | "bend" | "round" | "across") | null;
         };
         /**
          * CornerWaysMessage
@@ -2722,9 +2722,9 @@ export interface components {
          */
         CornerWaysMessage: {
             /** Ways */
-            ways: ("mitre" | "lap" | "bend" | "across")[];
+            ways: ("mitre" | "lap" | "bend" | "round" | "across")[];
             /** Way */
-            way: ("mitre" | "lap" | "bend" | "across") | null;
+            way: ("mitre" | "lap" | "bend" | "round" | "across") | null;
         };
         /**
          * CornerMessage

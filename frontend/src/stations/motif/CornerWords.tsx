@@ -16,6 +16,7 @@ const WORDS: Record<Way, string> = {
   mitre: "mitred",
   lap: "lapped",
   bend: "bent round",
+  round: "set round it whole",
   across: "set as a block across it",
 };
 

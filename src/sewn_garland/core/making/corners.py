@@ -7,18 +7,22 @@ from dataclasses import replace
 from typing import Literal, get_args
 
 import numpy as np
+import shapely
 
 from ..artwork.fills import stroke_as_shape
+from ..artwork.sections import JUST_INSIDE_MM, layers_of, section_at
 from ..errors import InputError
 from ..maths.booleans import combined
 from ..values.brush import Role
 from ..values.motif import Motif, Shape, mapped, shifted
 from .cutting import clipped_to, stretch_of
+from .offcuts import without_offcuts
 
 Side = Literal["outside", "inside"]
 SIDE_OF: dict[Role, Side] = {"outside_corner": "outside", "inside_corner": "inside"}
 EndWay = Literal["same", "mirror", "turned", "half"]
 END_WAYS: tuple[EndWay, ...] = get_args(EndWay)
+LEVEL_RAD = np.radians(10)  # chosen: what reaches an edge at less goes on as a band
 LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
 
 
@@ -43,10 +47,19 @@ def corner_from_repeat(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     out, back = vertex + along * far, vertex - along * far
     window = np.array([out, out + inward * far, back + inward * far, back])
     outlined = [part for shape in repeat.shapes for part in (stroke_as_shape(shape) if shape.stroke else [shape])]  # once for all repeats
-    leg = [part for start in starts for shape in outlined for part in _halved(_moved(shape, start), window, sign, vertex)]
+    uncut = [_moved(shape, start) for start in starts for shape in outlined]
+    leg = [part for shape in uncut for part in _halved(shape, window, sign, vertex)]
+    leg = without_offcuts(leg, uncut, shapely.LineString([back, out]), near - (repeat.width + gap) / 2)
     mirror = np.array([[0.0, -sign, near + sign * b], [-sign, 0.0, b + sign * near]])
     shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
     return _on_corner_frame(shapes, near, repeat, side)
+
+
+def goes_on_level(repeat: Motif) -> bool:
+    """Tell whether all that reaches a repeat's edges runs along the line there, so that a leg and its mirror image meet as one band."""
+    layers = layers_of(repeat)
+    slopes = np.concatenate([section_at(layers, x).slopes for x in (JUST_INSIDE_MM, repeat.width - JUST_INSIDE_MM)])
+    return len(slopes) > 0 and bool(np.abs(slopes).max() < LEVEL_RAD)
 
 
 def lapped_corner(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
@@ -76,6 +89,24 @@ def corner_across(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     linear = np.array([[cos, -sin], [sin, cos]])
     matrix = np.column_stack([linear, np.array([near, b]) - linear @ np.array([w / 2, b])])
     return _on_corner_frame([mapped(s, matrix) for s in repeat.shapes], near, repeat, side)
+
+
+def set_round(repeat: Motif, side: Side, gap: float, count: int) -> Motif:
+    """Return a corner piece in which ``count`` whole repeats follow one another, as far apart as ever, each turned on from the last.
+
+    Joints half-way between them lie ``repeat.width + gap`` apart; where they meet, and where the runs meet them, the line turns by
+    90° / (count + 1).
+    """
+    pitch, base = repeat.width + gap, repeat.base_line
+    turns = np.radians(90) * np.arange(1, count + 1) / (count + 1) * (1 if side == "outside" else -1)
+    ways = np.column_stack([np.cos(turns), np.sin(turns)])
+    joints = np.array([gap / 2, base]) + pitch * np.vstack([np.zeros(2), np.cumsum(ways, axis=0)])
+    shapes = []
+    for joint, (cos, sin) in zip(joints, ways, strict=False):
+        linear = np.array([[cos, -sin], [sin, cos]])
+        matrix = np.column_stack([linear, joint - linear @ np.array([-gap / 2, base])])
+        shapes += [mapped(s, matrix) for s in repeat.shapes]
+    return _on_corner_frame(shapes, float(joints[-1, 0]) + gap / 2, repeat, side)
 
 
 def _leg(repeat: Motif, gap: float) -> tuple[float, list[float]]:
