@@ -31,6 +31,7 @@ LOOKED_AT_BY = {
     "making/best_cuts": "making/test_cutting",
     "making/brushes": "spacing/test_ends",
     "making/clearing": "making/test_pictures",
+    "making/offcuts": "making/test_corners",
     "making/framing": "making/test_framing_joints",
     "making/parts": "laws/test_making_laws",
     "making/picture_seams": "making/test_pictures",

@@ -359,6 +359,6 @@ def test_the_sampler_shows_a_brush_with_a_corner_piece_of_its_own_and_in_which_w
     knots = next(b for b in demo.get("/api/workshop").json["brushes"] if b["settings"]["ends"]["outside_corner"] == "piece")
     sample = demo.get(f"/api/brushes/{knots['id']}/sampler").json
     assert [s["made"] for s in sample["slots"] if s["role"] == "outside_corner"] == [True]
-    every = ["mitre", "lap", "bend", "across"]
+    every = ["mitre", "lap", "bend", "round", "across"]
     assert demo.get(f"/api/brushes/{knots['id']}/corner-ways/inside_corner").json == {"ways": every, "way": None}
     assert demo.get(f"/api/brushes/{knots['id']}/corner-ways/outside_corner").json == {"ways": every, "way": None}  # drawn for it

@@ -13,12 +13,21 @@ from ..core.assemble import painted
 from ..core.drawing.shapes import shapes_of
 from ..core.errors import CoreError, InputError
 from ..core.lay import lay
-from ..core.making.corners import Side, corner_across, corner_from_repeat, goes_on_level, lapped_corner, set_round
+from ..core.making.corners import (
+    MEETING,
+    Apart,
+    Side,
+    corner_across,
+    corner_from_repeat,
+    goes_on_level,
+    lapped_corner,
+    set_round,
+    vertex_of,
+)
 from ..core.making.parts import checked_size
 from ..core.maths.recent import Recent
 from ..core.reading.svg_lines import line_from_path_data
 from ..core.values.brush import Brush, Pieces
-from ..core.values.laid import LaidLine
 from ..core.values.motif import Motif, mapped
 
 _made: Recent[Motif] = Recent(32)  # asked for again while a piece is chosen and when it is made
@@ -29,15 +38,15 @@ ROUND_REACHES, FOLDS_REACHES = 2.0, 1.05  # the radius of a bent corner, in what
 LEAST_WHOLE, MOST_ROUND = 2, 12  # repeats round a quarter turn; one that is not bent would point across it
 
 
-def corner_made(repeat: Motif, side: Side, way: CornerWay, gap: float = 0.0) -> Motif:
-    """Make a piece for a right-angled corner from the repeat, whose pieces lie ``gap`` mm of the motif apart.
+def corner_made(repeat: Motif, side: Side, way: CornerWay, apart: Apart = MEETING) -> Motif:
+    """Make a piece for a right-angled corner from the repeat.
 
     ``mitre``: both legs cut on the bisector; ``lap``: one runs through, the other ends against it;
     ``bend``: whole repeats bent round the turn, as few as do not fold; ``round``: whole repeats turned on from one another;
     ``across``: the repeat stands over the corner. Raises InputError where the repeat cannot be made into such a corner.
     """
     ways = {"mitre": corner_from_repeat, "lap": lapped_corner, "bend": _bent_corner, "round": _set_round, "across": corner_across}
-    return _made.get((repeat, side, way, gap), lambda: checked_size(ways[way](repeat, side, gap)))
+    return _made.get((repeat, side, way, apart), lambda: checked_size(ways[way](repeat, side, apart)))
 
 
 def suiting_way(brush: Brush) -> CornerWay:
@@ -50,49 +59,56 @@ def suiting_way(brush: Brush) -> CornerWay:
     return "bend" if bent else "round"
 
 
-def gap_of(brush: Brush) -> float:
-    """Return how many mm of the motif a brush's first repeat lies from the next on a straight line; links count from frame to frame."""
+def apart_of(brush: Brush) -> Apart:
+    """Return how far a brush's first repeats lie from one another on a straight line, and from the edges of its corner piece."""
     first = brush.pieces.repeat[0]
-    return float(brush.pieces.link_lengths(1.0)[0] - first.width) if brush.travel.jointed else brush.spacing.gap * first.width
+    if brush.travel.jointed:
+        gap = float(brush.pieces.link_lengths(1.0)[0] - first.width)
+        return Apart(gap, gap / 2)
+    return Apart(brush.spacing.gap * first.width, brush.spacing.gap * first.width)
 
 
-def corner_proposals(repeat: Motif, side: Side, gap: float = 0.0, *, first: CornerWay = "mitre") -> Iterator[tuple[CornerWay, Motif]]:
+def corner_proposals(repeat: Motif, side: Side, apart: Apart = MEETING, *, first: CornerWay = "mitre") -> Iterator[tuple[CornerWay, Motif]]:
     """Yield the corner pieces that can be made from a repeat, each with its way, the ``first`` one before all."""
     for way in dict.fromkeys((first, *CORNER_WAYS)):
         try:
-            yield way, corner_made(repeat, side, way, gap)
+            yield way, corner_made(repeat, side, way, apart)
         except CoreError:
             continue
 
 
-def on_a_corner(repeat: Motif, corner: Motif, side: Side, gap: float = 0.0) -> LaidLine:
-    """Lay a corner piece with two repeats on each leg."""
-    leg = corner.width + 2 * repeat.width
-    path = f"M0 0H{leg!r}V{leg!r}" if side == "outside" else f"M0 0H{leg!r}V{-leg!r}"
-    plain = replace(repeat, cuts=None, joints=None)
-    ends, spacing = {f"{side}_corner": "piece"}, {"gap_pct": 100 * gap / repeat.width, "rest": "start"}
-    brush = Brush("", Pieces((plain,), **{f"{side}_corner": corner})).changed({"ends": ends, "spacing": spacing})
-    return lay(brush, [line_from_path_data(path)])[0]
+def beside_corner(repeat: Motif, corner: Motif, side: Side, apart: Apart = MEETING) -> np.ndarray:
+    """Return where the last two repeats before a corner piece and the first two after it lie: matrices (4, 2, 3) from the repeat's
+    base line's middle, about the corner's.
+    """
+    (near, base), sign = vertex_of(corner, side), 1.0 if side == "outside" else -1.0
+    pitch, on = repeat.width + apart.gap, np.arange(2)
+    off = repeat.width / 2 + apart.gap - apart.lead  # of a repeat's middle from the corner's edge
+    before, after = np.full((2, 2), base), np.full((2, 2), near)
+    before[:, 0], after[:, 1] = -off - on[::-1] * pitch, base + sign * (near + off + on * pitch)
+    level, turned = np.eye(2), np.array([[0.0, -sign], [sign, 0.0]])
+    linear = np.array([level, level, turned, turned])
+    return np.concatenate([linear, (np.concatenate([before, after]) - (corner.width / 2, corner.base_line))[:, :, None]], axis=2)
 
 
-def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:
+def _bent_corner(repeat: Motif, side: Side, apart: Apart) -> Motif:
     """Bend whole repeats round a quarter of a circle, as far apart as ever; each keeps its length on the base line. They are as few as
     are pressed to no less than half of it on the inner side, or, of repeats too high for that, as do not fold.
     """
     plain = replace(repeat, cuts=None, joints=None, recipes=())
-    pitch = repeat.width + gap
-    radii = [(n, 2 * (n * pitch + gap) / np.pi) for n in range(1, MOST_ROUND + 1)]
+    pitch, lead = repeat.width + apart.gap, apart.lead
+    radii = [(n, 2 * (n * pitch - apart.gap + 2 * lead) / np.pi) for n in range(1, MOST_ROUND + 1)]
     count, r = _fewest([(n, r) for n, r in radii if r > 0.25 * repeat.width], _inner_reach(plain, side))
     turn = 1 if side == "outside" else -1
-    room = count * pitch - gap  # from the first piece's left edge to the last one's right edge
-    if gap <= 0:  # they begin before the turn and end after it
-        path = f"M{gap!r} 0H0A{r!r} {r!r} 0 0 {int(turn > 0)} {r!r} {turn * r!r}V{turn * (r - gap)!r}"
+    room = count * pitch - apart.gap  # from the first piece's left edge to the last one's right edge
+    if lead <= 0:  # they begin before the turn and end after it
+        path = f"M{lead!r} 0H0A{r!r} {r!r} 0 0 {int(turn > 0)} {r!r} {turn * r!r}V{turn * (r - lead)!r}"
     else:
-        a, b = gap / r, (gap + room) / r
+        a, b = lead / r, (lead + room) / r
         ends = [(r * np.sin(t), turn * (r - r * np.cos(t))) for t in (a, b)]
         path = "M{0[0]!r} {0[1]!r}A{r!r} {r!r} 0 0 {way} {1[0]!r} {1[1]!r}".format(
             *[tuple(map(float, e)) for e in ends], r=float(r), way=int(turn > 0))  # fmt: skip
-    spacing = {"gap_pct": 100 * gap / repeat.width, "ease": "length"}
+    spacing = {"gap_pct": 100 * apart.gap / repeat.width, "ease": "length"}
     bent = Brush("", Pieces((plain,))).changed({"travel": {"round_bends": "bent"}, "spacing": spacing})
     item = painted((plain,), lay(bent, [line_from_path_data(path)])[0])
     base = repeat.base_line if side == "outside" else r
@@ -102,11 +118,11 @@ def _bent_corner(repeat: Motif, side: Side, gap: float) -> Motif:
     return Motif(shapes, r + reach, r + reach, base)
 
 
-def _set_round(repeat: Motif, side: Side, gap: float) -> Motif:
+def _set_round(repeat: Motif, side: Side, apart: Apart) -> Motif:
     """Set whole repeats round the turn, as few as overlap on the inner side by no more than half of their pitch, or as do not cross."""
-    pitch = repeat.width + gap
+    pitch = repeat.width + apart.gap
     radii = [(n, pitch / 2 / np.tan(np.pi / 4 / (n + 1))) for n in range(LEAST_WHOLE, MOST_ROUND + 1)]
-    return set_round(repeat, side, gap, _fewest(radii, _inner_reach(repeat, side))[0])
+    return set_round(repeat, side, apart, _fewest(radii, _inner_reach(repeat, side))[0])
 
 
 def _inner_reach(repeat: Motif, side: Side) -> float:

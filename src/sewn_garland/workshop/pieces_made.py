@@ -12,13 +12,12 @@ from ..core.errors import InputError
 from ..core.making.borders import Arrangement, arrangement_of, in_arrangement
 from ..core.making.corners import END_WAYS, SIDE_OF, EndWay, end_from_repeat
 from ..core.making.interlocking import divided
-from ..core.maths.affine import compose
 from ..core.values.brush import Role
 from ..core.values.motif import Motif
 from ..store import tables
 from ..store.history import Change, NotFound, make_step
 from .brushes import with_piece
-from .corner_proposals import CORNER_WAYS, CornerWay, corner_made, corner_proposals, gap_of, on_a_corner, suiting_way
+from .corner_proposals import CORNER_WAYS, CornerWay, apart_of, beside_corner, corner_made, corner_proposals, suiting_way
 from .motifs import motif_values, plain_values
 from .parked import whole
 from .rows import all_ids, ids_by_role, piece_of, repeat_alone, row_of
@@ -79,11 +78,11 @@ def make_piece(session: Session, brush_id: int, version: int, role: Role, way: C
         raise InputError(f"no piece for {words} can be made of this repeat; trace or cut it first")
     if (role in SIDE_OF) != (way in CORNER_WAYS):
         raise InputError(f"a piece for {words} is not made so")
-    gap = gap_of(repeat_alone(session, row))
+    apart = apart_of(repeat_alone(session, row))
 
     def made(way: CornerWay | EndWay) -> dict:
         if role in SIDE_OF:
-            motif = corner_made(repeat, SIDE_OF[role], cast(CornerWay, way), gap)
+            motif = corner_made(repeat, SIDE_OF[role], cast(CornerWay, way), apart)
         else:
             motif = end_from_repeat(repeat, role, cast(EndWay, way))
         return motif_values(session, motif) | {"name": f"{row.name}, {words}"}
@@ -136,7 +135,7 @@ def corner_ways(session: Session, brush_id: int, role: Role) -> tuple[list[Corne
 
 def _corners_of(session: Session, row: tables.Brush, role: Role) -> Iterator[tuple[CornerWay, Motif]]:
     repeat, brush = divided(piece_of(session, row_of(session, "motif", row.motif_id))), repeat_alone(session, row)
-    return corner_proposals(repeat, SIDE_OF[role], gap_of(brush), first=suiting_way(brush))
+    return corner_proposals(repeat, SIDE_OF[role], apart_of(brush), first=suiting_way(brush))
 
 
 def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.Motif, np.ndarray]:
@@ -149,12 +148,8 @@ def on_its_corner(session: Session, brush_id: int, role: Role) -> tuple[tables.M
         raise NotFound(f"piece for {role.replace('_', ' ')}")
     row = row_of(session, "motif", brush.motif_id)
     corner = piece_of(session, row_of(session, "motif", brush.pieces[role]))
-    laid = on_a_corner(piece_of(session, row), corner, SIDE_OF[role], gap_of(repeat_alone(session, brush)))
-    matrices, at_corner = laid.pieces.matrices, laid.pieces.at_corner
-    (a, b, c, d, e, f), *_ = matrices[at_corner]
-    back = np.linalg.inv([[a, c, e], [b, d, f], [0, 0, 1]])[:2]
-    beside = [compose(back, own.reshape(3, 2).T) for own in matrices[~at_corner]]
-    return row, np.array([own.T.ravel() for own in beside]).reshape(-1, 6)
+    beside = beside_corner(piece_of(session, row), corner, SIDE_OF[role], apart_of(repeat_alone(session, brush)))
+    return row, beside.transpose(0, 2, 1).reshape(-1, 6)
 
 
 def sampled(session: Session, brush_id: int) -> tuple[Sample, dict[Role, list[int]]]:

@@ -14,7 +14,7 @@ from sewn_garland.core.artwork.sections import layers_of, section_at
 from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
-from sewn_garland.core.making.corners import corner_from_repeat, end_from_repeat, set_round, vertex_of
+from sewn_garland.core.making.corners import Apart, corner_from_repeat, end_from_repeat, set_round, vertex_of
 from sewn_garland.core.making.starters import motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -98,16 +98,18 @@ def test_bands_are_mitred_what_rises_at_its_edges_is_bent_and_separate_pieces_ar
 
 
 @pytest.mark.parametrize("side", ["outside", "inside"])
-@pytest.mark.parametrize(("gap", "count"), [(-4.0, 2), (0.0, 3), (2.5, 2)])
-def test_pieces_set_round_a_corner_join_halfway_between_them_on_a_polygon_of_equal_turns(side, gap, count):
+@pytest.mark.parametrize(("gap", "lead", "count"), [(-4.0, -2.0, 2), (-4.0, -4.0, 2), (0.0, 0.0, 3), (2.5, 2.5, 2)])
+def test_pieces_set_round_a_corner_join_halfway_between_them_on_a_polygon_of_equal_turns(side, gap, lead, count):
     """By hand: joints half a gap outside the frames are the vertices of a polygon that turns by 90° / (n + 1) at each of them."""
     repeat, pitch = bar(16, 9), 16 + gap
-    corner = set_round(repeat, side, gap, count)
+    corner = set_round(repeat, side, Apart(gap, lead), count)
     turn = np.radians(90) / (count + 1)
-    vertex = np.cos(turn * np.arange(1, count + 1)).sum() * pitch + gap
+    vertex = np.cos(turn * np.arange(1, count + 1)).sum() * pitch + 2 * (lead - gap / 2)
     assert vertex_of(corner, side)[0] == pytest.approx(vertex)
     middles = np.array([s.points[:4].mean(axis=0) for s in corner.shapes])
-    first = np.array([gap / 2, corner.base_line]) + pitch / 2 * np.array([np.cos(turn), np.sin(turn) * (1 if side == "outside" else -1)])
+    first = np.array([lead - gap / 2, corner.base_line]) + pitch / 2 * np.array(
+        [np.cos(turn), np.sin(turn) * (1 if side == "outside" else -1)]
+    )
     assert middles[0] == pytest.approx(first)
     assert np.hypot(*np.diff(middles, axis=0).T) == pytest.approx(pitch * np.cos(turn / 2))
     assert area(corner) == pytest.approx(count * 16 * 9)
@@ -134,7 +136,7 @@ def test_any_repeat_gives_a_corner_or_a_refusal_in_words(way):
     for _ in range(60):
         motif, gap = random_motif(rng), float(rng.uniform(-0.9, 2)) * 3
         try:
-            corner = corner_made(motif, rng.choice(["outside", "inside"]).item(), way, max(gap, -0.9 * motif.width))
+            corner = corner_made(motif, rng.choice(["outside", "inside"]).item(), way, Apart(*[max(gap, -0.9 * motif.width)] * 2))
         except InputError:
             continue
         made += 1

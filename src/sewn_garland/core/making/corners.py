@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Literal, get_args
+from typing import Literal, NamedTuple, get_args
 
 import numpy as np
 import shapely
@@ -26,19 +26,31 @@ LEVEL_RAD = np.radians(10)  # chosen: what reaches an edge at less goes on as a 
 LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
 
 
-def corner_from_repeat(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
+class Apart(NamedTuple):
+    """How far repeats lie from one another, and the first and last of a corner from its piece's edges, mm of the motif.
+
+    Negative where they overlap. A run of separate pieces ends with a frame, so both are the gap; a run of links ends with a joint.
+    """
+
+    gap: float = 0.0
+    lead: float = 0.0
+
+
+MEETING = Apart()
+
+
+def corner_from_repeat(repeat: Motif, side: Side, apart: Apart = MEETING) -> Motif:
     """Return a piece for a right-angled corner: the repeat runs into the corner and is cut on its bisector, the other leg is its mirror.
 
     The line enters its left edge along the base line and leaves by the bottom edge (outside, the
-    turn away from the motif's top) or the top edge (inside). Repeats lie ``gap`` mm apart (negative:
-    they overlap), from the run's last piece on; each leg is at least one repeat long. Both edges
-    are met as the repeat's own left edge meets its neighbour.
+    turn away from the motif's top) or the top edge (inside). Each leg is at least one repeat long. Both edges are met as the
+    repeat's own left edge meets its neighbour.
     """
     h, b = repeat.height, repeat.base_line
     if not 0 <= b <= h:
         raise InputError("the base line lies outside the frame; move it in before making a corner")
     sign = 1.0 if side == "outside" else -1.0
-    near, starts = _leg(repeat, gap)
+    near, starts = _leg(repeat, apart)
     far = 4 * (near + repeat.width + h)
     # the leg's side of the bisector through the vertex (near, b): (x - near) + sign·(y - b) < 0
     along = np.array([1.0, -sign]) / np.sqrt(2)
@@ -49,7 +61,7 @@ def corner_from_repeat(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     outlined = [part for shape in repeat.shapes for part in (stroke_as_shape(shape) if shape.stroke else [shape])]  # once for all repeats
     uncut = [_moved(shape, start) for start in starts for shape in outlined]
     leg = [part for shape in uncut for part in _halved(shape, window, sign, vertex)]
-    leg = without_offcuts(leg, uncut, shapely.LineString([back, out]), near - (repeat.width + gap) / 2)
+    leg = without_offcuts(leg, uncut, shapely.LineString([back, out]), near - (repeat.width + apart.gap) / 2)
     mirror = np.array([[0.0, -sign, near + sign * b], [-sign, 0.0, b + sign * near]])
     shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
     return _on_corner_frame(shapes, near, repeat, side)
@@ -62,28 +74,28 @@ def goes_on_level(repeat: Motif) -> bool:
     return len(slopes) > 0 and bool(np.abs(slopes).max() < LEVEL_RAD)
 
 
-def lapped_corner(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
+def lapped_corner(repeat: Motif, side: Side, apart: Apart = MEETING) -> Motif:
     """Return a corner piece in which the leg that comes in runs through to the outer edge and the other ends against it.
 
-    Edges, frame and ``gap`` are those of ``corner_from_repeat``; the leg that leaves ends with the repeat's right edge.
+    Edges and frame are those of ``corner_from_repeat``; the leg that leaves ends with the repeat's right edge.
     """
     h, b = repeat.height, repeat.base_line
     outer, inner = (b, h - b) if side == "outside" else (h - b, b)
     sign = 1.0 if side == "outside" else -1.0
-    near, starts = _leg(repeat, gap)
+    near, starts = _leg(repeat, apart)
     through = [part for start in starts for part in _cut_to(repeat, start, high=near + outer)]
-    last = near - gap - repeat.width
-    back = last - np.arange(int(np.ceil(max(0.0, last - inner) / (repeat.width + gap))) + 1) * (repeat.width + gap)
+    pitch, last = repeat.width + apart.gap, near - apart.lead - repeat.width
+    back = last - np.arange(int(np.ceil(max(0.0, last - inner) / pitch)) + 1) * pitch
     # (x, v) of the other leg goes to the vertex + x along it + v to its right
     turn = np.array([[0.0, -sign, near + sign * b], [sign, 0.0, b]])
     leaving = [mapped(part, turn) for start in back[::-1] for part in _cut_to(repeat, float(start), low=inner)]
     return _on_corner_frame([*leaving, *through], near, repeat, side)
 
 
-def corner_across(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
-    """Return a corner piece in which the repeat stands over the vertex, turned half-way between the legs, ``gap`` mm from both runs."""
+def corner_across(repeat: Motif, side: Side, apart: Apart = MEETING) -> Motif:
+    """Return a corner piece in which the repeat stands over the vertex, turned half-way between the legs, as far as ever from both."""
     w, b = repeat.width, repeat.base_line
-    near = max(w / 2 + gap, LEAST_LEG * w)
+    near = max(w / 2 + apart.lead, LEAST_LEG * w)
     angle = np.pi / 4 if side == "outside" else -np.pi / 4
     cos, sin = np.cos(angle), np.sin(angle)
     linear = np.array([[cos, -sin], [sin, cos]])
@@ -91,31 +103,32 @@ def corner_across(repeat: Motif, side: Side, gap: float = 0.0) -> Motif:
     return _on_corner_frame([mapped(s, matrix) for s in repeat.shapes], near, repeat, side)
 
 
-def set_round(repeat: Motif, side: Side, gap: float, count: int) -> Motif:
+def set_round(repeat: Motif, side: Side, apart: Apart, count: int) -> Motif:
     """Return a corner piece in which ``count`` whole repeats follow one another, as far apart as ever, each turned on from the last.
 
     Joints half-way between them lie ``repeat.width + gap`` apart; where they meet, and where the runs meet them, the line turns by
     90° / (count + 1).
     """
-    pitch, base = repeat.width + gap, repeat.base_line
+    pitch, half, base = repeat.width + apart.gap, apart.gap / 2, repeat.base_line
+    begins = apart.lead - half
     turns = np.radians(90) * np.arange(1, count + 1) / (count + 1) * (1 if side == "outside" else -1)
     ways = np.column_stack([np.cos(turns), np.sin(turns)])
-    joints = np.array([gap / 2, base]) + pitch * np.vstack([np.zeros(2), np.cumsum(ways, axis=0)])
+    joints = np.array([begins, base]) + pitch * np.vstack([np.zeros(2), np.cumsum(ways, axis=0)])
     shapes = []
     for joint, (cos, sin) in zip(joints, ways, strict=False):
         linear = np.array([[cos, -sin], [sin, cos]])
-        matrix = np.column_stack([linear, joint - linear @ np.array([-gap / 2, base])])
+        matrix = np.column_stack([linear, joint - linear @ np.array([-half, base])])
         shapes += [mapped(s, matrix) for s in repeat.shapes]
-    return _on_corner_frame(shapes, float(joints[-1, 0]) + gap / 2, repeat, side)
+    return _on_corner_frame(shapes, float(joints[-1, 0]) + begins, repeat, side)
 
 
-def _leg(repeat: Motif, gap: float) -> tuple[float, list[float]]:
+def _leg(repeat: Motif, apart: Apart) -> tuple[float, list[float]]:
     """Return how long a corner's leg is, and where repeats begin on it, the last ones past the vertex as far as the artwork may reach."""
-    pitch = repeat.width + gap
-    count = max(1, int(np.ceil((repeat.width - gap) / pitch - 1e-9)))
-    near = gap + count * pitch
+    pitch, lead = repeat.width + apart.gap, apart.lead
+    count = max(1, int(np.ceil((repeat.width - lead) / pitch - 1e-9)))
+    near = lead + count * pitch
     beyond = int(np.ceil(max(repeat.height, repeat.width) / pitch))
-    return near, [gap + k * pitch for k in range(count + beyond)]
+    return near, [lead + k * pitch for k in range(count + beyond)]
 
 
 def _moved(shape: Shape, dx: float) -> Shape:
