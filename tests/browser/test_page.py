@@ -197,7 +197,14 @@ def test_brings_in_lines_and_refuses_bad_files_in_a_sentence(app):
     assert len(lines(app, page)) == 11
     page.get_by_test_id("lines-file").set_input_files(good | {"buffer": svg("<script/>").encode()})
     expect(page.get_by_role("alert")).to_contain_text("scripts are not taken in")
-    assert len(lines(app, page)) == 11
+    expect(page.get_by_text("The last change was not kept")).to_be_visible()
+    sign = svg(
+        '<text x="20" y="90" font-size="60" font-family="Hanken Grotesk">7</text><text font-family="Tide Script" y="30">no</text>', 400, 300
+    )
+    page.get_by_test_id("lines-file").set_input_files(good | {"buffer": sign.encode()})
+    expect(page.get_by_role("status").filter(has_text="Text in Tide Script was left out")).to_be_visible()
+    expect(page.get_by_text("All changes kept")).to_be_visible()
+    assert len(lines(app, page)) == 12
 
 
 def test_pressing_the_bend_strip_goes_to_the_place(app):

@@ -76,11 +76,11 @@ function StationStitch({ station, number, current }: { station: Station; number:
 
 function KeptState({ at }: { at: number | null }) {
   const changing = useIsMutating();
-  const trouble = useTrouble((s) => s.message);
+  const lost = useTrouble((s) => s.message !== null && s.kind === "lost");
   const time = at && new Date(at * 1000).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   const words = changing
     ? "Keeping…"
-    : trouble
+    : lost
       ? "The last change was not kept"
       : time
         ? `All changes kept, ${time}`

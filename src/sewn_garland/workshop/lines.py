@@ -137,8 +137,8 @@ def draw(
     return tables.Line(**made(make_step(session, f"draw {name}", [Change("line", None, values)])))
 
 
-def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> list[tables.Line]:
-    """Bring in the lines of an SVG, in front of the others; return all lines of the page."""
+def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> tuple[list[tables.Line], tuple[str, ...]]:
+    """Bring in the lines of an SVG, in front of the others; return all lines of the page, and what was left out of the file."""
     found = lines_from_svg(svg, where="the file")
     if len(found.lines) > MOST_BROUGHT_IN:
         raise InputError(f"the file has {len(found.lines)} lines, more than {MOST_BROUGHT_IN}; split it")
@@ -152,7 +152,7 @@ def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> list[ta
         values = {"name": taken[-1], "source": {"kind": "path", "d": path}, "path": path, "size_pct": 100.0, "ink": None}
         changes.append(Change("line", None, _new(page_id, brush_id, lines, i) | values))
     make_step(session, f"bring in {len(changes)} lines", changes)
-    return lines_of(session, page_id)
+    return lines_of(session, page_id), found.left_out
 
 
 def change(

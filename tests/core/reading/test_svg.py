@@ -113,11 +113,11 @@ def test_the_box_of_a_curve_is_the_curves_not_its_handles():
 
 def test_what_cannot_be_kept_is_told():
     motif = motif_from_svg(svg("""<linearGradient id="g"><stop stop-color="#000"/><stop offset="1" stop-color="#fff"/></linearGradient>
-      <rect width="9" height="9" fill="url(#g)"/><text>hi</text><image href="data:image/png;base64,AA=="/>"""))  # fmt: skip
+      <rect width="9" height="9" fill="url(#g)"/><text font-family="Tide Script">hi</text><image href="data:image/png;base64,AA=="/>"""))  # fmt: skip
     assert motif.shapes[0].fill.colour == "#808080"  # the gradient's mean, for where one colour must do
     assert [s.colour for s in motif.shapes[0].fill.gradient.stops] == ["#000000", "#ffffff"]
     told = " ".join(motif.left_out)
-    assert "Text was left out" in told
+    assert "Text in Tide Script was left out" in told
     assert "A picture was left out" in told
 
 
@@ -157,7 +157,7 @@ BAD = {
     "zero box": ('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 0 9"><path d="M0 0H9"/></svg>', "no width or no height"),
     "bad transform": (svg("<path transform='spin(3)' d='M0 0H9'/>"), "cannot be read"),
     "nothing": (svg(""), "it has no|nothing in it"),
-    "only text": (svg("<text>words</text>"), "it has no|nothing in it"),
+    "only text": (svg('<text font-family="Tide Script">words</text>'), "it has no|nothing in it"),
 }
 
 

@@ -6,19 +6,22 @@ export const queryClient = new QueryClient({
   defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: true } },
 });
 
-/** What went wrong last, in words, until it is dismissed or a change succeeds. */
+/** What went wrong last, or is to be known, in words, until it is dismissed or a change succeeds. */
 interface Trouble {
   message: string | null;
+  /** A change was lost, words were not understood, or all went well and something is to be known of it. */
+  kind: "lost" | "refused" | "told";
   /** What another window changed and this one too, and how this one's is taken after all. */
   clash: { theirs: string; yours: string; take: () => void } | null;
-  say: (message: string | null) => void;
+  say: (message: string | null, kind?: Trouble["kind"]) => void;
   ask: (clash: Trouble["clash"]) => void;
 }
 
 export const useTrouble = create<Trouble>((set) => ({
   message: null,
+  kind: "refused",
   clash: null,
-  say: (message) => set({ message, clash: null }),
+  say: (message, kind = "refused") => set({ message, kind, clash: null }),
   ask: (clash) => set({ clash }),
 }));
 
@@ -79,7 +82,7 @@ export function useChange<Input, Output>(change: (input: Input) => Promise<Outpu
     },
     onError: async (error: Refusal | Error) => {
       const refused = error instanceof Refusal;
-      say(refused ? error.message : "something went wrong here; nothing was kept");
+      say(refused ? error.message : "something went wrong here; nothing was kept", "lost");
       if (refused && (error.reason === "stale" || error.reason === "gone")) await refresh();
     },
   });

@@ -3249,6 +3249,17 @@ export interface components {
             ink?: string | null;
         };
         /**
+         * BroughtIn
+         * @description A page with lines that were brought in, and what was left out of their file, a sentence each.
+         */
+        BroughtIn: {
+            page: components["schemas"]["PageMessage"];
+            /** Lines */
+            lines: components["schemas"]["LineMessage"][];
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
          * LinesFile
          * @description An SVG whose lines are to be put on a page.
          */
@@ -5812,7 +5823,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PageLines"];
+                    "application/json": components["schemas"]["BroughtIn"];
                 };
             };
             /** @description what is asked for is not here */

@@ -23,7 +23,10 @@ export function DrawWith() {
     if (!brushId) return;
     if (chosenFile.size > 10 * 1024 * 1024)
       say(`${chosenFile.name} is more than the 10 MB a drawing may have; nothing was brought in`);
-    else changes.bringIn.mutate({ brush_id: brushId, svg: await chosenFile.text() });
+    else {
+      const { left_out } = await changes.bringIn.mutateAsync({ brush_id: brushId, svg: await chosenFile.text() });
+      if (left_out.length) say(left_out.join(" "), "told");
+    }
   };
   const ways: [Exclude<Mode, null>, string][] = [
     ["hand", "By hand"],
@@ -52,7 +55,12 @@ export function DrawWith() {
           Bring in SVG
         </button>
         <ReadyLines open={ready} onOpen={showReady} />
-        <FileInput ref={file} accept=".svg,image/svg+xml" testId="lines-file" onFile={(chosen) => void bringIn(chosen)} />
+        <FileInput
+          ref={file}
+          accept=".svg,image/svg+xml"
+          testId="lines-file"
+          onFile={(chosen) => void bringIn(chosen).catch(() => undefined)}
+        />
       </div>
       {brushId && (
         <div className="mt-1.5 flex items-center gap-2">

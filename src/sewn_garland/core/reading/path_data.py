@@ -227,6 +227,19 @@ def rect_subpath(x: float, y: float, w: float, h: float, rx: float, ry: float) -
     return subpaths_from_path_data(text + "Z")[0]
 
 
+def subpath_from_outline(commands: str, points: np.ndarray) -> Subpath:
+    """Return one contour out of M L C Z as a subpath, its closing side drawn out."""
+    segments, at = [], 1
+    for command in commands[1:].rstrip("Z"):
+        takes = 3 if command == "C" else 1
+        segments.append(points[at - 1 : at + takes])
+        at += takes
+    closed = commands.endswith("Z")
+    if closed and np.any(points[-1] != points[0]):
+        segments.append(points[[-1, 0]])
+    return Subpath(points[0], segments, closed)
+
+
 def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
     """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent; a cubic that is straight becomes a side."""
     linear, shift = matrix[:, :2], matrix[:, 2]

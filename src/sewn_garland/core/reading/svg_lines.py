@@ -8,20 +8,22 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import InputError, LimitError
+from ..maths.outlines import subpaths
 from ..values.line import Line
-from .path_data import Subpath, ellipse_subpath, line_from_subpath, rect_subpath, subpaths_from_path_data
-from .svg_source import Drawn, drawn_elements, parse_svg
+from .path_data import Subpath, ellipse_subpath, line_from_subpath, rect_subpath, subpath_from_outline, subpaths_from_path_data
+from .svg_source import Drawn, drawn_elements, parse_svg, with_reasons
 
 MOST_LINES = 50_000
 
 
 @dataclass(frozen=True)
 class LinesOnPage:
-    """The page's size in mm and its lines in document order."""
+    """The page's size in mm, its lines in document order, and what was left out of the file, a sentence each."""
 
     width_mm: float
     height_mm: float
     lines: tuple[Line, ...]
+    left_out: tuple[str, ...] = ()
 
 
 def lines_from_svg(data: bytes | str, *, where: str = "the file") -> LinesOnPage:
@@ -31,13 +33,15 @@ def lines_from_svg(data: bytes | str, *, where: str = "the file") -> LinesOnPage
     """
     source = parse_svg(data, where=where)
     lines: list[Line] = []
-    for drawn in drawn_elements(source, [], where=where):
+    left_out: list[str] = []
+    for drawn in drawn_elements(source, left_out, where=where):
         lines.extend(line_from_subpath(subpath, drawn.matrix) for subpath in subpaths_of(drawn))
         if len(lines) > MOST_LINES:
             raise LimitError(f"it has more than {MOST_LINES} lines", where=where)
     if not lines:
-        raise InputError("it has no line: draw a path, line, polyline, polygon, rect, circle or ellipse", where=where)
-    return LinesOnPage(source.width_mm, source.height_mm, tuple(lines))
+        what = "it has no line: draw a path, line, polyline, polygon, rect, circle or ellipse"
+        raise InputError(with_reasons(what, left_out), where=where)
+    return LinesOnPage(source.width_mm, source.height_mm, tuple(lines), tuple(left_out))
 
 
 def line_from_path_data(text: str, *, where: str = "path") -> Line:
@@ -50,6 +54,8 @@ def line_from_path_data(text: str, *, where: str = "path") -> Line:
 
 def subpaths_of(drawn: Drawn) -> list[Subpath]:
     """Return an element's subpaths in its own user units."""
+    if drawn.letters is not None:
+        return [subpath_from_outline(*contour) for contour in subpaths(*drawn.letters)]
     element, where = drawn.element, drawn.where
     name = element.tag.rsplit("}", 1)[-1]
     if name == "path":

@@ -14,19 +14,20 @@ from ..errors import InputError, LimitError
 from ..maths.affine import apply, mean_scale
 from ..maths.booleans import combined, stroke_outline
 from ..maths.curves import cubics_from_arc
+from ..maths.outlines import Outline
 from ..maths.raster import png_from_rgba
 from ..values.motif import Lies, Motif, Picture, Recipe, Shape, Stroke
 from .path_data import Arc, Subpath
 from .pictures import read_picture
 from .svg_lines import subpaths_of
 from .svg_paint import Paints
-from .svg_source import SVG, XLINK_HREF, Clip, Drawn, SvgSource, drawn_elements, parse_svg
+from .svg_source import XLINK_HREF, Clip, Drawn, SvgSource, drawn_elements, parse_svg, with_reasons
+from .svg_style import SVG
 from .svg_viewports import MM_PER_UNIT, mm_from_length
 
 MOST_POINTS = 50_000
 MOST_PICTURE_PIXELS = 16_000_000
 MOST_RECIPES = 200
-Outline = tuple[str, np.ndarray]
 LIES: dict[str, Lies] = {"under": "under", "interlocked": "interlocked"}
 
 
@@ -50,7 +51,8 @@ def motif_from_svg(data: bytes | str, *, where: str = "the file", base_line_mm: 
         if points > MOST_POINTS:
             raise LimitError(f"it has more than {MOST_POINTS} points; thin the drawing first", where=where)
     if not shapes:
-        raise InputError("nothing in it can be drawn: it has no shape with a fill or a stroke, and no picture", where=where)
+        what = "nothing in it can be drawn: it has no shape with a fill or a stroke, and no picture"
+        raise InputError(with_reasons(what, left_out), where=where)
     base = source.height_mm / 2 if base_line_mm is None else base_line_mm
     return Motif(tuple(shapes), source.width_mm, source.height_mm, base, tuple(left_out), recipes=_recipes_of(source, shapes))
 

@@ -9,15 +9,16 @@ import numpy as np
 
 from ..maths.affine import compose
 from ..maths.bounds import outline_box
+from ..maths.outlines import Outline
 from ..values.motif import Gradient, GradientStop, Paint
-from .svg_source import SVG, XLINK_HREF, Drawn, SvgSource, share_from_text
+from .svg_source import XLINK_HREF, Drawn, SvgSource
+from .svg_style import SVG, share_from_text
 from .svg_transforms import transform_from_text
 
 HEX = re.compile("#[0-9a-fA-F]{6}")
 NO_PAINT = ("none", "transparent")
 MOST_STOPS = 64
 MOST_HREFS = 10
-Outline = tuple[str, np.ndarray]
 
 
 class Paints:

@@ -2,42 +2,37 @@
 
 from __future__ import annotations
 
-import math
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import NamedTuple
 
-import cssselect2
 import numpy as np
-import tinycss2
 from lxml import etree  # pyright: ignore[reportAttributeAccessIssue]  # compiled, without types
 
 from ..errors import InputError, LimitError
 from ..maths.affine import compose
-from .svg_transforms import PROPERTIES, transform_of
+from ..maths.outlines import Outline
+from .svg_style import SVG, resolved, share_from_text, style_rules
+from .svg_text import spans_of
+from .svg_transforms import transform_of
 from .svg_viewports import MM_PER_UNIT, Viewport, fit, mm_from_length, view_box
 
 MOST_BYTES = 10 * 1024 * 1024
 MOST_DEPTH = 100
 MOST_ELEMENTS = 100_000
 MOST_EXPANDED = 30_000  # chosen: what expansion may take, about a second and a half
-SVG = "{http://www.w3.org/2000/svg}"
 XLINK_HREF = "{http://www.w3.org/1999/xlink}href"
 NEVER_DRAWN = {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient", "radialGradient", "filter",
                "metadata", "title", "desc", "style", "switch", "foreignObject"}  # fmt: skip
 DRAWN = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
-INHERITED = ("fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity", "stroke-linecap", "stroke-linejoin",
-             "stroke-miterlimit", "stroke-dasharray", "stroke-dashoffset", "color", "visibility", "clip-rule", "paint-order", "marker",
-             "marker-start", "marker-mid", "marker-end", "data-lies")  # fmt: skip
-IN_CSS_ALONE = ("translate", "rotate", "scale")
 MARKERS = ("marker", "marker-start", "marker-mid", "marker-end")
-OWN = ("display", "opacity", "clip-path", "mask", "filter", "overflow", *PROPERTIES)
 
 
 @dataclass(frozen=True)
 class Drawn:
-    """An element that draws, with its map to mm and its resolved style."""
+    """An element that draws, with its map to mm and its resolved style; of text the outlines of letters that look alike."""
 
     element: etree._Element
     matrix: np.ndarray
@@ -46,6 +41,7 @@ class Drawn:
     where: str
     port: Viewport
     clips: tuple[Clip, ...] = ()
+    letters: Outline | None = None
 
     def length(self, key: str) -> float:
         """Read one of its attributes as a length in its user units; absent is 0."""
@@ -163,10 +159,10 @@ class _Within(NamedTuple):
 def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the file", pictures: bool = False) -> Iterator[Drawn]:
     """Yield every drawn element in document order, ``use`` expanded, transforms, styles and clips resolved.
 
-    ``pictures`` yields image elements too. What is passed over is told in ``left_out``, a sentence each. Raises InputError for an element
-    that refers to itself.
+    ``pictures`` yields image elements too, and tells what of the paints cannot be kept. What is passed over is told in ``left_out``, a
+    sentence each. Raises InputError for an element that refers to itself.
     """
-    rules = _style_rules(source.root)
+    rules = style_rules(source.root)
     ids = {e.get("id"): e for e in reversed(list(source.root.iter())) if e.get("id")}
     stack = [(source.root, source.root, _Within(source.matrix, {}, 1.0, (), (), source.port))]
     wanted = DRAWN | {"image"} if pictures else DRAWN
@@ -178,7 +174,7 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             raise LimitError(f"expanded, it has more than {MOST_EXPANDED} elements", where=where)
         name = _local(element)
         place = f"{where}, line {element.sourceline}, {name}"
-        within = _entered(element, sized_by, about, source.root, ids, rules, left_out, place)
+        within = _entered(element, sized_by, about, source.root, ids, rules, left_out, place, inked=pictures)
         if within is None:
             continue
         if name == "use":
@@ -186,22 +182,27 @@ def drawn_elements(source: SvgSource, left_out: list[str], *, where: str = "the 
             stack.append((target, element, within._replace(matrix=moved, users=known)))
         elif name in wanted:
             if within.style.get("visibility", "visible") == "visible":
-                _tell_lost(within.style, name, left_out)
+                _tell_lost(within.style, name, left_out, inked=pictures)
                 yield Drawn(element, within.matrix, within.style, within.opacity, place, within.port, within.clips)
+        elif name == "text":
+            for span in spans_of(element, within.style, rules, within.port, partial(_tell, left_out)):
+                if span.style.get("visibility", "visible") == "visible":
+                    about = (within.matrix, span.style, within.opacity * span.opacity, place, within.port, within.clips)
+                    yield Drawn(element, *about, letters=(span.commands, span.points))
         elif name in ("svg", "g", "a", "symbol"):
             stack.extend((child, child, within) for child in reversed(element))
         elif element.tag.startswith(SVG):
             _tell(left_out, f"{name} was left out; only shapes are taken.")
 
 
-def _entered(element, sized_by, about: _Within, root, ids: dict, rules, left_out: list[str], place: str) -> _Within | None:
+def _entered(element, sized_by, about: _Within, root, ids: dict, rules, left_out: list[str], place: str, *, inked: bool) -> _Within | None:
     """Return what holds in an element that ``sized_by`` sizes, from what holds about it; None where nothing in it is drawn."""
     name, port, clips = _local(element), about.port, about.clips
-    style, own = _resolved(element, about.style, rules)
+    style, own = resolved(element, about.style, rules)
     if _is_passed_over(name, own, left_out, placed_by_use=bool(about.users)):
         return None
     share = share_from_text(own.get("opacity"))
-    _tell_effects(name, own, left_out, shared_out=share < 1 and _has_parts(element, ids))
+    _tell_effects(name, own, left_out, shared_out=inked and share < 1 and _has_parts(element, ids))
     matrix = compose(about.matrix, transform_of(own, port, where=place))
     if own.get("clip-path", "none") != "none":
         clip = _clip_of(own["clip-path"], ids, matrix, port, place, rules)
@@ -262,9 +263,14 @@ def _clip_of(text: str, ids: dict, matrix: np.ndarray, port: Viewport, where: st
             return None
         placed = matrix
         for each in (element, child):
-            placed = compose(placed, transform_of(_resolved(each, {}, rules)[1], port, where=where))
-        shapes.append(Drawn(child, placed, _resolved(child, {}, rules)[0], 1.0, where, port))
+            placed = compose(placed, transform_of(resolved(each, {}, rules)[1], port, where=where))
+        shapes.append(Drawn(child, placed, resolved(child, {}, rules)[0], 1.0, where, port))
     return Clip(tuple(shapes))
+
+
+def with_reasons(what: str, left_out: list[str]) -> str:
+    """Return what is wrong with a drawing with what of it was left out, as one sentence."""
+    return "; ".join([what, *(f"{sentence[0].lower()}{sentence[1:].rstrip('.')}" for sentence in left_out)])
 
 
 def _tell(left_out: list[str], sentence: str) -> None:
@@ -298,65 +304,9 @@ def _target_of(use: etree._Element) -> str:
     return (use.get("href") or use.get(XLINK_HREF) or "").strip().lstrip("#")
 
 
-def _tell_lost(style: dict[str, str], name: str, left_out: list[str]) -> None:
+def _tell_lost(style: dict[str, str], name: str, left_out: list[str], *, inked: bool) -> None:
     """Tell what of a shape's style cannot be kept."""
     if name in ("path", "line", "polyline", "polygon") and any(style.get(key, "none") != "none" for key in MARKERS):
         _tell(left_out, f"markers on {name} were left out; draw them as shapes, or lay them as start and end pieces.")
-    if style.get("paint-order", "normal").startswith("stroke") and style.get("stroke", "none") != "none" != style.get("fill"):
+    if inked and style.get("paint-order", "normal").startswith("stroke") and style.get("stroke", "none") != "none" != style.get("fill"):
         _tell(left_out, f"the stroke of a {name} was to lie under its fill; it lies over it here.")
-
-
-def share_from_text(text: str | None) -> float:
-    """Read an opacity, number or per cent, within 0 and 1."""
-    if not text:
-        return 1.0
-    try:
-        value = float(text.strip().rstrip("%")) / (100 if text.strip().endswith("%") else 1)
-    except ValueError:
-        return 1.0
-    return min(1.0, max(0.0, value)) if math.isfinite(value) else 1.0
-
-
-class StyleRules(NamedTuple):
-    """The rules of a drawing's style elements, and its elements as their selectors see them; none where it has no style."""
-
-    match: Callable[[cssselect2.ElementWrapper], list]
-    wrapped: dict[etree._Element, cssselect2.ElementWrapper]
-
-
-def _style_rules(root: etree._Element) -> StyleRules:
-    matcher = cssselect2.Matcher()
-    for element in root.iter(f"{SVG}style"):
-        for rule in tinycss2.parse_stylesheet(element.text or "", skip_comments=True, skip_whitespace=True):
-            if rule.type != "qualified-rule":
-                continue
-            try:
-                selectors = cssselect2.compile_selector_list(rule.prelude)
-            except cssselect2.SelectorError:
-                continue
-            declared = _declarations(rule.content)
-            for selector in selectors:
-                matcher.add_selector(selector, declared)
-    if next(root.iter(f"{SVG}style"), None) is None:
-        return StyleRules(matcher.match, {})
-    elements = cssselect2.ElementWrapper.from_xml_root(root).iter_subtree()
-    return StyleRules(matcher.match, {e.etree_element: e for e in elements})
-
-
-def _declarations(content) -> dict[str, str]:
-    parsed = tinycss2.parse_blocks_contents(content)
-    return {d.lower_name: tinycss2.serialize(d.value).strip() for d in parsed if d.type == "declaration"}
-
-
-def _resolved(element, inherited: dict[str, str], rules) -> tuple[dict[str, str], dict[str, str]]:
-    """Return the inherited style below this element and its own properties that do not inherit."""
-    given = {key: element.get(key) for key in (*INHERITED, *OWN) if key not in IN_CSS_ALONE and element.get(key) is not None}
-    wrapped = rules.wrapped.get(element)
-    if wrapped is not None:
-        for *_, declared in sorted(rules.match(wrapped), key=lambda m: m[:2]):
-            given.update(declared)
-    if element.get("style"):
-        given.update(_declarations(element.get("style")))
-    style = dict(inherited)
-    style.update({k: v for k, v in given.items() if k in INHERITED and v != "inherit"})
-    return style, {k: v for k, v in given.items() if k in OWN}

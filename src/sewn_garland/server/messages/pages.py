@@ -256,6 +256,12 @@ class PageLines(Message):
     lines: list[LineMessage]
 
 
+class BroughtIn(PageLines):
+    """A page with lines that were brought in, and what was left out of their file, a sentence each."""
+
+    left_out: list[str]
+
+
 class DraftLine(Message):
     """A line as it would be: ``line_id`` names the one it stands for while it is dragged."""
 

@@ -9,7 +9,7 @@ from ...workshop import lines
 from ...workshop.rows import row_of
 from ..access import sent, store
 from ..messages.base import IdPath, Versioned, VersionQuery
-from ..messages.pages import LineChange, LineMessage, LinesChange, LinesFile, NewLine, PageLines, ReadyLines
+from ..messages.pages import BroughtIn, LineChange, LineMessage, LinesChange, LinesFile, NewLine, PageLines, ReadyLines
 from ..resource import Resource
 from ..views.pages import line_message, moving_of, page_lines, ready_message
 
@@ -23,11 +23,12 @@ def new_line(path: IdPath, body: NewLine):
         return sent(line_message(row), 201)
 
 
-@api.post("/pages/<int:id>/lines-file", responses={201: PageLines}, summary="Bring in the lines of an SVG")
+@api.post("/pages/<int:id>/lines-file", responses={201: BroughtIn}, summary="Bring in the lines of an SVG")
 def bring_in_lines(path: IdPath, body: LinesFile):
     with store().writing() as session:
-        kept = lines.bring_in(session, path.id, body.brush_id, body.svg)
-        return sent(page_lines(row_of(session, "page", path.id), kept), 201)
+        kept, left_out = lines.bring_in(session, path.id, body.brush_id, body.svg)
+        shown = page_lines(row_of(session, "page", path.id), kept)
+        return sent(BroughtIn(page=shown.page, lines=shown.lines, left_out=list(left_out)), 201)
 
 
 @api.patch("/lines/<int:id>", responses={200: LineMessage}, summary="Change a line")
