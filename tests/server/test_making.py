@@ -228,13 +228,21 @@ def test_the_bench_lays_the_flat_run_and_eight_trial_lines(bench):
     assert header["scenes"][1]["verdict"].startswith("joins within")
 
 
-def test_the_flat_run_shows_rows_but_no_widths(bench):
-    body = {"motif_id": 1, "settings": {"rows": {"beside_mm": [-8, 8]}, "hand": {"taper_start_mm": 50}}, "flat_mm": 100}
-    header, tables = unpack(bench.post("/api/bench/lay", json=body).data)
-    flat = tables[0]["pieces", 0]
-    assert header["scenes"][0]["pieces"] == 30
-    assert np.unique(np.round(flat[:, 5], 6)).tolist() == [-8, 0, 8]
-    assert np.hypot(flat[:, 0], flat[:, 1]) == pytest.approx(1)
+def test_the_flat_run_shows_rows_and_widths_and_its_middle_is_of_full_width_however_long_a_taper(bench):
+    def widths(hand: dict, **settings) -> tuple[dict, np.ndarray, np.ndarray]:
+        header, tables = unpack(bench.post("/api/bench/lay", json={"motif_id": 1, "settings": settings | {"hand": hand}, "flat_mm": 100}).data)
+        flat = tables[0]["pieces", 0]
+        return header["scenes"][0], flat[:, 4:6], np.hypot(flat[:, 0], flat[:, 1])
+
+    _, places, _ = widths({}, rows={"beside_mm": [-8, 8]})
+    assert np.unique(np.round(places[:, 1], 6)).tolist() == [-8, 0, 8]
+    scene, places, wide = widths({"taper_start_mm": 20, "taper_end_mm": 500, "taper_to_pct": 25})
+    assert scene["tapers_within_mm"] == 30
+    first, last = places[:, 0] < 20, places[:, 0] > 70
+    assert wide[0] < 0.5 and (np.diff(wide[first]) > 0).all() and (np.diff(wide[last]) < 0).all()
+    assert wide[~first & ~last] == pytest.approx(1, rel=1e-3)
+    scene, _, wide = widths({"width_along": [{"at_pct": 0, "width_pct": 40}, {"at_pct": 50, "width_pct": 130}, {"at_pct": 100, "width_pct": 40}]})
+    assert scene["tapers_within_mm"] is None and wide.max() == pytest.approx(1.3, rel=0.02) and wide[0] < 0.6
 
 
 def test_a_spacing_beyond_the_limit_is_refused_at_once_and_the_rest_is_laid(bench):

@@ -19,13 +19,14 @@ from ..core.values.brush import MOST_ARRANGEMENT, Brush, Role, Settings
 from ..core.values.tracks import LineToLay
 from ..store import tables
 from ..store.database import Store
-from .rows import all_ids, brush_from_row, laid_ids, measured_path, of_one_width, pieces_of
+from .rows import all_ids, brush_from_row, laid_ids, measured_path, pieces_of
 from .scenes import LaidScene, Overtaking, Scene, laid_anew, laid_scenes
 from .trial_lines import TRIAL_BOX, TRIAL_LINES, points_of, reshaped, set_on_sheet, trial_width_mm
 
 SWATCH_BOX = (100.0, 56.0)
 SWATCH_PATH = "M7 42C20 4 34 4 44 26S62 48 72 16H93V48"
 SHEET_DETAIL, LARGE_DETAIL = 1000, 2000  # chosen: of a trial line's width, a quarter of a pixel as it is shown among all and large
+FLAT_TAPER = 0.3  # chosen: of the flat run, a longer taper is shown on so much, so that pieces of full width lie between
 _swatches: Recent[LaidScene] = Recent(512)
 
 
@@ -120,8 +121,11 @@ def _spread_of(brush: Brush) -> float:
 
 
 def _flat_run(brush: Brush, flat_mm: float) -> Scene:
-    """Return a window on a straight line without an end, rows and all; the trial lines show widths, which are those of a whole line."""
-    return Scene("flat", of_one_width(brush), LineToLay(measured_path(f"M0 0H{flat_mm!r}"), unended=True), {"name": "Flat run"})
+    """Return a straight line on which nothing is left over, rows, tapers, thick and thin and all."""
+    hand, most = brush.hand, FLAT_TAPER * flat_mm
+    tapers = {key: min(getattr(hand, key), most) for key in ("taper_start_mm", "taper_end_mm")}
+    about = {"name": "Flat run", "tapers_within_mm": most if max(hand.taper_start_mm, hand.taper_end_mm) > most else None}
+    return Scene("flat", brush.changed({"hand": tapers}), LineToLay(measured_path(f"M0 0H{flat_mm!r}"), unended=True), about)
 
 
 @dataclass(frozen=True)

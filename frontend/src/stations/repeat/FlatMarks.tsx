@@ -24,7 +24,7 @@ function jointAt(scene: Scene, i: number): number {
 }
 
 /** What lies on the run to be dragged: the pitch tape, the size arrow, the turning ring. */
-export function FlatMarks({ scene, header, view }: { scene: Scene; header: BenchHeader; view: View }) {
+export function FlatMarks({ scene, header, view, first }: { scene: Scene; header: BenchHeader; view: View; first: number }) {
   const { size, shown } = useLaidBench();
   const x = (i: number): number => view.x + middleOf(scene, i, header) * view.scale;
   const half = Math.max(14, (header.height_mm / 2) * view.scale);
@@ -45,10 +45,10 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
             strokeWidth="1.6"
           />
         ))}
-      {scene.pieces > 2 && (
+      {scene.pieces > first + 2 && (
         <PitchMark
-          from={x(1)}
-          to={x(2)}
+          from={x(first + 1)}
+          to={x(first + 2)}
           top={Math.max(UNDER_RULE, view.y - half - 30 - above)}
           middle={view.y}
           scale={view.scale}
@@ -57,7 +57,7 @@ export function FlatMarks({ scene, header, view }: { scene: Scene; header: Bench
         />
       )}
       <SizeMark end={end} half={half} middle={view.y} />
-      {!jointed && <TurnMark x={x(0)} half={half} middle={view.y} />}
+      {!jointed && <TurnMark x={x(first)} half={half} middle={view.y} />}
       <AcrossMark length={header.piece_mm * view.scale} end={end} middle={view.y} />
     </svg>
   );

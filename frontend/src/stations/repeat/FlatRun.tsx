@@ -6,12 +6,12 @@ import type { Ctx, View } from "../../shared/view/view";
 import type { Paint, Size, Under } from "../../shared/view/layers";
 import { WorkCanvas } from "../../shared/view/WorkCanvas";
 import { JoinLens } from "./JoinLens";
-import { lensCount, paintLens } from "./lens";
+import { lensJoins, paintLens } from "./lens";
 import type { BenchHeader } from "./types";
 import { GroundChoice } from "./GroundChoice";
 import { TightestBend } from "./TightestBend";
 import { FlatMarks } from "./FlatMarks";
-import { flatSizes, LEFT, RIGHT } from "./flatSizes";
+import { flatSizes, LEFT, markedPiece, RIGHT } from "./flatSizes";
 import { paintRule, RULE_FONT } from "./flatRule";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
@@ -21,7 +21,8 @@ import { useMotifsOf } from "./useInked";
 export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; header: BenchHeader }) {
   const { ground } = useOpenBench();
   const motifs = useMotifsOf(scene);
-  const { scale, size } = useLaidBench();
+  const { scale, size, shown } = useLaidBench();
+  const first = useMemo(() => markedPiece(scene, shown.hand), [scene, shown.hand]);
   const comparing = useBench((bench) => bench.comparing && bench.before !== null);
   const hurry = useBench((bench) => (bench.inHand ? "soft" : "none"));
   const { night, glass } = ground;
@@ -44,10 +45,11 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
       ctx.clip();
       paintPieces(ctx, laidOf(motifs, scene), view, ratio, { width: box.width - RIGHT + 40, height: box.height }, hurry);
       ctx.restore();
-      for (let i = 0; i < lensCount(lens, scene, box.width - RIGHT); i++)
-        paintLens(ctx, scene, motifs, i, lens, ratio, night, glass);
+      lensJoins(lens, scene, box.width - RIGHT, first).forEach((join, place) =>
+        paintLens(ctx, scene, motifs, join, place, lens, ratio, night, glass),
+      );
     },
-    [scene, motifs, view, lens, night, hurry, glass],
+    [scene, motifs, view, lens, night, hurry, glass, first],
   );
   return (
     <>
@@ -63,12 +65,15 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
         <h2 className="text-[15px]">Flat run</h2>
         <p className={`mt-3 text-[12px] ${night ? "text-white/75" : "text-moss"}`}>
           {scene.pieces} pieces, {scene.length_mm.toFixed(0)} mm
+          {scene.tapers_within_mm && (
+            <span title={`A taper is drawn ${scene.tapers_within_mm.toFixed(0)} mm long here`}>, tapers shortened</span>
+          )}
         </p>
         {comparing && <p className="mt-1 font-semibold text-madder">as it was before</p>}
       </div>
-      <FlatMarks scene={scene} header={header} view={view} />
-      {Array.from({ length: lensCount(lens, scene, size.width - RIGHT) }, (_, i) => (
-        <JoinLens key={i} scene={scene} index={i} view={view} lens={lens} night={night} />
+      <FlatMarks scene={scene} header={header} view={view} first={first} />
+      {lensJoins(lens, scene, size.width - RIGHT, first).map((join, place) => (
+        <JoinLens key={place} scene={scene} index={join} place={place} view={view} lens={lens} night={night} />
       ))}
       <TightestBend scene={scene} />
       <GroundChoice />

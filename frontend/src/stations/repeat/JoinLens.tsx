@@ -15,17 +15,18 @@ function outlineRows(join: Float32Array): [string, string][] {
 interface Props {
   scene: Scene;
   index: number;
+  place: number;
   view: View;
   lens: FlatSizes["lens"];
   night: boolean;
 }
 
 /** The thread from a join to its lens, and the join's figures; the run's canvas paints the glass. */
-export function JoinLens({ scene, index, view, lens, night }: Props) {
+export function JoinLens({ scene, index, place, view, lens, night }: Props) {
   const { join, gap, middle } = lookAt(scene, index, lens.radius);
   const x = view.x + middle * view.scale;
   const y = view.y;
-  const left = lensLeft(lens, index);
+  const left = lensLeft(lens, place);
   const cx = left + lens.radius;
   const rows: [string, string][] = [
     [gap < -0.005 ? "overlap" : "gap", `${Math.abs(gap).toFixed(2)} mm`],
@@ -45,7 +46,7 @@ export function JoinLens({ scene, index, view, lens, night }: Props) {
         />
         <circle cx={x} cy={y} r="2.5" fill={night ? "#e08a7e" : "var(--color-madder)"} />
       </svg>
-      <div className="absolute flex items-center gap-2.5" style={{ left, top: lens.top }} data-testid={`lens-${index}`}>
+      <div className="absolute flex items-center gap-2.5" style={{ left, top: lens.top }} data-testid={`lens-${place}`}>
         <div role="img" aria-label={`Join ${index + 1}, magnified`} style={{ width: 2 * lens.radius, height: 2 * lens.radius }} />
         <dl className="grid grid-cols-[auto_auto] gap-x-1.5 text-[12px] leading-[1.5]">
           {rows.map(([word, figure]) => (

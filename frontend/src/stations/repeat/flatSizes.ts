@@ -1,3 +1,7 @@
+import type { Scene } from "../../shared/api/scenes";
+import { EXTENT } from "../../shared/api/tables";
+import type { Settings } from "../../shared/api/client";
+
 export const LEFT = 132;
 export const RIGHT = 300;
 
@@ -38,3 +42,21 @@ export const FLAT = {
     );
   },
 };
+
+/** How many times as wide as the brush the widest place of a line is. */
+export const widest = (hand: Settings["hand"]): number =>
+  Math.max(1, ...(hand?.width_along ?? []).map(({ width_pct }) => width_pct / 100));
+
+/**
+ * The first piece that the marks lie on: of a brush whose width changes, of the two neighbours that are longest together.
+ */
+export function markedPiece(scene: Scene, hand: Settings["hand"]): number {
+  if (!hand?.width_along?.length && !hand?.taper_start_mm && !hand?.taper_end_mm) return 0;
+  const long = (i: number): number => {
+    const row = scene.extents.subarray(i * EXTENT.width, (i + 1) * EXTENT.width);
+    return row[EXTENT.before] + row[EXTENT.after];
+  };
+  let best = 0;
+  for (let i = 1; i + 2 < scene.pieces; i++) if (long(i + 1) + long(i + 2) > 1.001 * (long(best + 1) + long(best + 2))) best = i;
+  return best;
+}

@@ -10,9 +10,13 @@ type Lens = FlatSizes["lens"];
 /** Where the i-th lens hangs, in px. */
 export const lensLeft = ({ every }: Lens, i: number): number => 108 + i * every;
 
-/** How many joins of a scene hang under the run: as many as there is room for, with their figures, left of `right`. */
-export const lensCount = ({ every }: Lens, scene: Scene, right: number): number =>
-  Math.min(4, scene.joins.length / JOINS.width, Math.max(1, Math.floor((right - 100) / every)));
+/** Which joins of a scene hang under the run, from one on: as many as there is room for, with their figures, left of `right`. */
+export function lensJoins({ every }: Lens, scene: Scene, right: number, first: number): number[] {
+  const all = scene.joins.length / JOINS.width;
+  const count = Math.min(4, all, Math.max(1, Math.floor((right - 100) / every)));
+  const from = Math.max(0, Math.min(first, all - count));
+  return Array.from({ length: count }, (_, i) => from + i);
+}
 
 /** What a lens looks at: the edge of the piece before the join, the gap to the next, and px a mm. */
 export function lookAt(scene: Scene, index: number, radius: number) {
@@ -24,12 +28,13 @@ export function lookAt(scene: Scene, index: number, radius: number) {
   return { join, gap, edge, middle: edge + gap / 2, scale: (2 * radius) / shown };
 }
 
-/** Paint one join magnified into its round glass, with the facing edges and the room between them. */
+/** Paint one join magnified into its round glass, at the place of the i-th, with the facing edges and the room between them. */
 export function paintLens(
   ctx: Ctx,
   scene: Scene,
   motifs: Motif[],
   index: number,
+  place: number,
   lens: Lens,
   ratio: number,
   night: boolean,
@@ -37,7 +42,7 @@ export function paintLens(
 ): void {
   const { gap, edge, middle, scale } = lookAt(scene, index, lens.radius);
   const { radius, top } = lens;
-  const left = lensLeft(lens, index);
+  const left = lensLeft(lens, place);
   const [cx, cy] = [left + radius, top + radius];
   const close: View = { scale, x: cx - middle * scale, y: cy };
   const glass = new Path2D();

@@ -3,7 +3,7 @@ import type { Schemas, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
 import { useBench } from "./bench";
-import { FLAT } from "./flatSizes";
+import { FLAT, widest } from "./flatSizes";
 import { draftOf, type LaidBench, type OpenBench } from "./openBench";
 
 const ASIDE = "aside ";
@@ -42,7 +42,8 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
 
   const header = laid?.header;
   const furthest = Math.max(0, ...(settings.rows?.beside_mm ?? []).map(Math.abs));
-  const fitting = header && FLAT.scale(size, header.pitch_mm, header.height_mm, header.spread_mm, 2 * furthest);
+  const fitting =
+    header && FLAT.scale(size, header.pitch_mm, header.height_mm * widest(settings.hand), header.spread_mm, 2 * furthest);
   // the scales stand still while something is dragged and settle when it is let go
   if (still && header && fitting && (Math.abs(fitting - held.scale) > 1e-6 || header.trial_mm !== held.trial)) {
     setHeld({ scale: fitting, trial: header.trial_mm });

@@ -52,8 +52,8 @@ class SceneHeader(Message):
     What it is known by: the ``line_id`` of a page, the ``brush_id`` of a swatch, the ``name`` of a trial line, whose points
     were ``moved`` or which is a page's line ``pinned``; ``points`` are those of the large one in the sheet's own 100 × 70.
     ``motif_ids`` are those of its brush in their order, with their versions; ``box`` is its own sheet, mm; ``path`` the line, mm.
-    Where pieces are to stand ``apart``, only their gaps are judged, and of those that lie
-    ``loose`` whether they meet. The line as one ``covers`` what is below it by a share, and is
+    Tapers longer than ``tapers_within_mm`` are shown on so much. Where pieces are to stand ``apart``, only their gaps are judged, and of
+    those that lie ``loose`` whether they meet. The line as one ``covers`` what is below it by a share, and is
     ``laid_on_as`` one of the standard's ways; each of its pieces as another.
     """
 
@@ -70,6 +70,7 @@ class SceneHeader(Message):
     points: list[Pair] | None = None
     pinned: int | None = None
     wished_pitch_mm: float | None = None
+    tapers_within_mm: float | None = None
     refused: str | None
     verdict: str = ""
     length_mm: float = 0.0
