@@ -118,7 +118,9 @@ def make(folder, file, *more):
 
 def test_motif_turns_an_svg_into_a_clean_one(files):
     (files / "leaf.svg").write_text(
-        svg('<g transform="translate(10 5)"><rect width="20" height="4" stroke="#000"/></g><text>x</text>', 50, 30)
+        svg(
+            '<g transform="translate(10 5)"><rect width="20" height="4" stroke="#000"/></g><text font-family="Tide Script">x</text>', 50, 30
+        )
     )
     assert make(files, "leaf.svg", "--trim", "--width-mm", 10) == 0
     told = json.loads((files / "m.json").read_text())
@@ -126,7 +128,7 @@ def test_motif_turns_an_svg_into_a_clean_one(files):
     assert told["points"] == 4
     assert told["frame_px"] is None
     assert told["seam"] is None
-    assert any("Text was left out" in s for s in told["left_out"])
+    assert any("Text in Tide Script was left out" in s for s in told["left_out"])
     assert motif_from_svg((files / "m.svg").read_bytes()).width == pytest.approx(10)
 
 

@@ -47,8 +47,8 @@ LINES = {
 
 @pytest.mark.thorough
 @pytest.mark.parametrize("name", LINES)
-@pytest.mark.parametrize("settings", [{}, {"ease": "gaps", "gap": -0.5}, {"ease": "size", "facing": "start", "side_shift": 5.0},
-                                      {"outside_corner": "butt", "inside_corner": "butt", "mirror": "every_second", "turn_deg": 33.0}])  # fmt: skip
+@pytest.mark.parametrize("settings", [{"gap": 0.01}, {"ease": "gaps", "gap": -0.5}, {"ease": "size", "facing": "start", "side_shift": 5.0, "gap": 0.01},
+                                      {"outside_corner": "butt", "inside_corner": "butt", "mirror": "every_second", "turn_deg": 33.0, "gap": 0.01}])  # fmt: skip
 def test_every_line_is_laid_drawn_and_reported(name, settings):
     which, line = brush(bar(12, 5), size=40.0 if name == "huge" else 1.0, **settings), measured(LINES[name])
     laid = cured(which, line, lay(which, [line])[0])

@@ -52,12 +52,13 @@ def test_pieces_on_a_curve_are_picked_up_where_they_lie(box):
 
 def test_layers_keep_their_order_and_mirrored_pieces_their_side():
     leaf = motif_from_svg(svg('<path d="M0 0H10L0 4Z" fill="#3f7f78"/>', 10, 4))
-    own = brush(leaf, mirror="every_second")
-    motif = picked_up(drawing(200, 200, (own.pieces.repeat, lay(own, [measured("M0 10H40")])[0]), layer("M0 10H40")), (0, 0, 40, 20))
+    own = brush(leaf, mirror="every_second", gap=0.1)
+    above = layer("M0 10H43", gap=0.1)
+    motif = picked_up(drawing(200, 200, (own.pieces.repeat, lay(own, [measured("M0 10H43")])[0]), above), (0, 0, 43, 20))
     assert [s.fill.colour for s in motif.shapes[:4]] == ["#3f7f78"] * 4
     assert [s.fill.colour for s in motif.shapes[4:]] == ["#a33a2f"] * 4
     tips = [s.points[s.points[:, 1].argmax(), 0] for s in motif.shapes[:2]]
-    assert tips == pytest.approx([0, 20])
+    assert tips == pytest.approx([0, 21])
 
 
 def test_where_nothing_is_laid_and_where_too_much_is_the_answer_is_a_sentence():
@@ -66,7 +67,7 @@ def test_where_nothing_is_laid_and_where_too_much_is_the_answer_is_a_sentence():
     with pytest.raises(InputError, match="nothing is laid in this region"):
         picked_up(drawing(200, 200), (0, 0, 50, 90))
     with pytest.raises(LimitError, match="more than the 3000 parts"):
-        picked_up(drawing(200, 200, layer("M0 10H4000", size=0.1)), (0, 0, 4000, 20))
+        picked_up(drawing(200, 200, layer("M0 10H4000", size=0.1, gap=0.01)), (0, 0, 4000, 20))
 
 
 def test_a_box_cuts_strokes_to_shapes_and_leaves_what_is_inside():

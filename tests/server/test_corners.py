@@ -34,10 +34,10 @@ def test_a_corner_is_laid_at_any_angle_between_both_runs_and_its_joins_are_measu
     assert bench.post("/api/corners/lay", json=ask | {"angle_deg": 30}).status_code == 422
 
 
-def test_what_is_seen_piece_by_piece_is_bent_round_a_corner_whole_and_a_piece_worked_on_has_no_way(bench):
+def test_what_is_seen_piece_by_piece_is_set_round_a_corner_whole_and_a_piece_worked_on_has_no_way(bench):
     gap = ok(bench.patch("/api/brushes/1", json={"version": 1, "change": {"spacing": {"gap_pct": 45}}}))
     made = ok(bench.post("/api/brushes/1/make-piece", json={"version": gap["version"], "role": "inside_corner"}))
-    assert ok(bench.get("/api/brushes/1/corner-ways/inside_corner"))["way"] == "bend"
+    assert ok(bench.get("/api/brushes/1/corner-ways/inside_corner"))["way"] == "round"
     corner = ok(bench.get(f"/api/motifs/{made['pieces']['inside_corner']}"))
     body = {"version": corner["version"], "edit": {"op": "base_line", "base_line_mm": corner["base_line_mm"] + 1}}
     ok(bench.post(f"/api/motifs/{corner['id']}/edit", json=body))

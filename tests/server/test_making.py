@@ -207,14 +207,15 @@ def test_deleting_a_page_takes_its_lines_and_undo_brings_all_back(bench):
 
 def test_the_page_is_taken_away_as_svg_png_and_list(bench):
     ok(bench.post("/api/pages/1/lines", json=LINE), 201)
+    ok(bench.patch("/api/brushes/1", json={"version": 1, "change": {"spacing": {"gap_pct": 5}}}))
     compact = bench.get("/api/pages/1/page.svg")
-    assert len(etree.fromstring(compact.data).findall(f"{{{SVG}}}use")) == 10
+    assert len(etree.fromstring(compact.data).findall(f"{{{SVG}}}use")) == 9
     assert compact.headers["Content-Disposition"].startswith('attachment; filename="sheet-')
     assert "sandbox" in compact.headers["Content-Security-Policy"]
     assert b"<use" not in bench.get("/api/pages/1/page.svg?form=plain").data
     assert b'fill="#336699"' in bench.get("/api/pages/1/page.svg?ground=%23336699").data
     assert bench.get("/api/pages/1/page.png?dpi=50").data.startswith(b"\x89PNG")
-    assert bench.get("/api/pages/1/pieces.csv").data.count(b"\n") == 11
+    assert bench.get("/api/pages/1/pieces.csv").data.count(b"\n") == 10
     refused = bench.get("/api/pages/1/page.png?dpi=2401")
     assert (refused.status_code, refused.json["message"]) == (422, "dpi: it must be at most 2400 (came: 2401)")
 
@@ -230,7 +231,11 @@ def test_the_bench_lays_the_flat_run_and_eight_trial_lines(bench):
 
 def test_the_flat_run_shows_rows_and_widths_and_its_middle_is_of_full_width_however_long_a_taper(bench):
     def widths(hand: dict, **settings) -> tuple[dict, np.ndarray, np.ndarray]:
-        header, tables = unpack(bench.post("/api/bench/lay", json={"motif_id": 1, "settings": settings | {"hand": hand}, "flat_mm": 100}).data)
+        header, tables = unpack(
+            bench.post(
+                "/api/bench/lay", json={"motif_id": 1, "settings": settings | {"spacing": {"gap_pct": 5}, "hand": hand}, "flat_mm": 100}
+            ).data
+        )
         flat = tables[0]["pieces", 0]
         return header["scenes"][0], flat[:, 4:6], np.hypot(flat[:, 0], flat[:, 1])
 
@@ -241,7 +246,9 @@ def test_the_flat_run_shows_rows_and_widths_and_its_middle_is_of_full_width_howe
     first, last = places[:, 0] < 20, places[:, 0] > 70
     assert wide[0] < 0.5 and (np.diff(wide[first]) > 0).all() and (np.diff(wide[last]) < 0).all()
     assert wide[~first & ~last] == pytest.approx(1, rel=1e-3)
-    scene, _, wide = widths({"width_along": [{"at_pct": 0, "width_pct": 40}, {"at_pct": 50, "width_pct": 130}, {"at_pct": 100, "width_pct": 40}]})
+    scene, _, wide = widths(
+        {"width_along": [{"at_pct": 0, "width_pct": 40}, {"at_pct": 50, "width_pct": 130}, {"at_pct": 100, "width_pct": 40}]}
+    )
     assert scene["tapers_within_mm"] is None and wide.max() == pytest.approx(1.3, rel=0.02) and wide[0] < 0.6
 
 

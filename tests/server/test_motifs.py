@@ -263,8 +263,9 @@ def test_a_region_of_a_page_is_picked_up(bench):
     body = {"name": "sprig", "left_mm": 25, "top_mm": 45, "right_mm": 65, "bottom_mm": 55}
     motif = ok(bench.post("/api/pages/1/pick-up", json=body))
     assert motif["width_mm"] == 40
-    assert len(motif["shapes"]) == 5  # half a bar, three, half a bar
-    assert {s["fill"] for s in motif["shapes"]} == {"#123456"}
+    (bars,) = motif["shapes"]  # half a bar, three, half a bar, which meet
+    assert bars["fill"] == "#123456"
+    assert bars["box"] == pytest.approx([0, 4, 40, 6])
     empty = bench.post("/api/pages/1/pick-up", json={**body, "top_mm": 80, "bottom_mm": 90})
     assert "nothing is laid in this region" in empty.json["message"] or "nothing lies within" in empty.json["message"]
     assert bench.post("/api/pages/1/pick-up", json={**body, "right_mm": 25}).status_code == 422

@@ -32,11 +32,11 @@ def test_every_table_says_what_it_holds(table):
 
 
 def test_stamped_pieces_are_six_numbers_each_and_nothing_more():
-    laid, tables = tables_of(brush(bar(10, 2)), "M0 0H100")
+    laid, tables = tables_of(brush(bar(9, 2), gap=1 / 9), "M0 0H99")
     assert set(tables) == {("pieces", 0), ("extent", 0), ("joins", 0)}
     assert tables["pieces", 0].shape == (10, 6)
-    assert tables["pieces", 0][:, 4] == pytest.approx(np.arange(5, 100, 10))  # e: mm along the page
-    assert tables["extent", 0] == pytest.approx(np.column_stack([laid.pieces.s, np.full(10, 5), np.full(10, 5)]))
+    assert tables["pieces", 0][:, 4] == pytest.approx(np.arange(4.5, 99, 10))  # e: mm along the page
+    assert tables["extent", 0] == pytest.approx(np.column_stack([laid.pieces.s, np.full(10, 4.5), np.full(10, 4.5)]))
 
 
 def test_a_column_is_found_by_its_name():
@@ -50,7 +50,7 @@ def test_a_column_is_found_by_its_name():
 
 
 def test_several_motifs_say_which_one_each_piece_is():
-    laid, tables = tables_of(brush(bar(10, 2), bar(10, 4), bar(10, 6)), "M0 0H100")
+    laid, tables = tables_of(brush(bar(10, 2), bar(10, 4), bar(10, 6), gap=0.01), "M0 0H101")
     assert tables["motif", 0][:, 0].tolist() == [k % 3 for k in range(10)] == laid.pieces.motif.tolist()
 
 

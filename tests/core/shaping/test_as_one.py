@@ -14,6 +14,7 @@ from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.shapes import motif_within
 from sewn_garland.core.drawing.svg import compact_svg, plain_svg
 from sewn_garland.core.lay import lay
+from sewn_garland.core.making.corners import corner_from_repeat
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.variations import Variation
 
@@ -115,6 +116,44 @@ def test_what_is_one_is_picked_up_wherever_it_lies():
     made, line = laid("M10 50H110")
     motif = motif_within(page_of(made, line), (90, 40, 100, 60), most=50)
     assert len(motif.shapes) == 1
+
+
+EDGED = svg(f'<rect width="10" height="4" fill="{INK}"/><path d="M0 .5H10M10 3.5H0" stroke="#c9971c" stroke-width="1"/>', 10, 4)
+
+
+@pytest.mark.parametrize("drawing", [STRIP, EDGED], ids=["filled", "with strokes"])
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+@pytest.mark.parametrize("path", ["M10.3 31.7L104 55", "M10 20H100V80H10Z"], ids=["straight", "mitred"])
+def test_pieces_that_are_stamped_or_have_strokes_have_no_hairline(drawing, travel, path):
+    made, line = laid(path, drawing, travel={"round_bends": travel})
+    stroke = svg(f'<path d="{path}" fill="none" stroke="{INK}" stroke-width="4"/>', *SIZE)
+    assert painted(made.pieces.motifs, line).several.tolist() == [0]
+    for zoom in ZOOMS:
+        own, truth = pixels(compact_svg(page_of(made, line)), zoom)[..., 3], pixels(stroke, zoom)[..., 3]
+        inside = scipy.ndimage.minimum_filter(truth, 3) == 255
+        assert (own[inside] == 255).all()
+
+
+def test_unlike_motifs_and_corner_pieces_of_the_same_paints_are_one_with_the_run():
+    """Two bars of unlike length, one drawn the other way round, and a corner made of the first: the mitred frame is one bar."""
+    long, back = motif_from_svg(STRIP), motif_from_svg(svg(f'<path d="M0 0V4H6V0Z" fill="{INK}"/>', 6, 4))
+    corner = corner_from_repeat(long, "outside")
+    path = "M10 20H110V88H10Z"
+    made = brush(long, back, outside_corner_piece=corner).changed({"spacing": {"ease": "length"}, "ends": {"outside_corner": "piece"}})
+    line = lay(made, [measured(path)])[0]
+    assert len(np.unique(line.pieces.motif)) == 3
+    assert painted(made.pieces.motifs, line).several.tolist() == [0]
+    stroke = svg(f'<path d="{path}" fill="none" stroke="{INK}" stroke-width="4"/>', *SIZE)
+    for zoom in ZOOMS:
+        own, truth = pixels(compact_svg(page_of(made, line)), zoom)[..., 3], pixels(stroke, zoom)[..., 3]
+        assert (own[scipy.ndimage.minimum_filter(truth, 3) == 255] == 255).all()
+
+
+def test_very_many_stamped_pieces_stay_references():
+    made = brush(motif_from_svg(STRIP), round_bends="rigid")
+    for count, one in ((1000, True), (16_000, False)):
+        line = lay(made, [measured(f"M0 0H{10 * count}")])[0]
+        assert (painted(made.pieces.motifs, line).several is not None) == one
 
 
 def test_short_and_empty_lines_have_nothing_to_be_one():

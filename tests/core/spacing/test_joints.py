@@ -181,6 +181,14 @@ def test_a_link_that_no_place_is_far_enough_for_is_told_to_be_too_long():
     assert np.hypot(*(past.pieces.joints[1:, 0] - past.pieces.joints[:-1, 1]).T).max() < 1e-8
 
 
+def test_links_that_grow_along_a_taper_keep_their_order_past_a_hairpin():
+    """Where they are sought, their lengths are those of where they come to lie: each is as wide as the line half-way between its joints."""
+    laid = on("M116 0Q97 26 108 1L0 40V0", chain(8, ease="leave", taper_start=300.0, width_along=((0.0, 0.5),)))
+    assert (np.diff(laid.pieces.s) > 0).all() and (np.diff(laid.pieces.scale[:, 0])[6:] > 0).all()
+    (left,) = [f for f in laid.findings if f.kind == "leftover"]
+    assert left.amount < 8
+
+
 def test_joints_are_sought_to_the_end_of_a_line_far_longer_than_its_tight_bend():
     laid = on("M-194.5 0A0.375 23 10 0 1 52 166Z", chain(4, ease="leave"))  # an ellipse 17 m round, whose ends a link just passes
     assert len(laid.pieces.s) > 4200

@@ -10,13 +10,14 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ..maths.affine import compose
-from ..maths.ragged import heads, ranges, run_heads
+from ..maths.ragged import heads, owners, places, ranges, run_heads
 from ..values.drawing import PaintedPieces
 from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
 from .svg_servers import cover, literal
 
 WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
+STRAIGHT_MM = 1e-4  # chosen: a tenth of what is written
 
 Attributes = Callable[[Shape, float], str]
 PictureOnMesh = Callable[[Shape, np.ndarray, str | None], str]
@@ -51,6 +52,7 @@ class _Row(NamedTuple):
     covers: Any
     closed: Any
     cubics: Any
+    polygon: Any
     begins_path: Any
     ends_path: Any
     begins_piece: Any
@@ -79,7 +81,7 @@ def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attr
             return f'{head}{" ".join(["%.5f"] * 6)})"{covered}{tail}'
         begin = (f"<g{covered}>" if row.begins_piece else "") + ('<path d="' if row.begins_path else "")
         end = f'"{paints(row.kind, row.shape, row.motif, row.scale)}/>' if row.ends_path else ""
-        return begin + _contour_template(row.cubics, bool(row.closed)) + end + ("</g>\n" if row.ends_piece else "")
+        return begin + _contour_template(row.cubics, bool(row.closed), bool(row.polygon)) + end + ("</g>\n" if row.ends_piece else "")
 
     templates = [template(_Row(*row)) for row in zip(*(column[first].tolist() for column in rows), strict=True)]
     return "".join([templates[number] for number in code.tolist()]) % tuple(_numbers_of(item, outlines, alone, order).tolist())
@@ -95,14 +97,15 @@ def _rows_of(item: PaintedPieces, outlines: ShapedOutlines, scale: np.ndarray, c
     of_contour = np.where(outlined[outlines.piece], np.where(outlines.stroked, STROKE, FILL), WHOLE)
     kind = np.append(of_contour, np.where(item.shaped[alone], NOTHING_LEFT, STAMPED))
     piece, nothing = np.append(outlines.piece, alone), np.zeros(len(alone), int)
-    shape, closed, cubics = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, (np.diff(outlines.starts) - 1) // 3))
+    cubics = (np.diff(outlines.starts) - 1) // 3
+    shape, closed, cubics, polygon = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, cubics, _polygons(outlines)))
     order = np.lexsort((kind, shape, piece))
-    piece, kind, shape, closed, cubics = (column[order] for column in (piece, kind, shape, closed, cubics))
+    piece, kind, shape, closed, cubics, polygon = (column[order] for column in (piece, kind, shape, closed, cubics, polygon))
     new_piece, new_path = np.zeros((2, len(piece)), bool)
     new_piece[run_heads(piece)] = new_path[run_heads(piece, shape, kind)] = True
     ends_path, ends_piece = (np.append(new[1:], True)[: len(new)] for new in (new_path, new_piece))
     motif, scale, covering = (column[piece] for column in (item.motif, scale, covering))
-    return _Row(kind, shape, motif, scale, covering, closed, cubics, new_path, ends_path, new_piece, ends_piece), order, alone
+    return _Row(kind, shape, motif, scale, covering, closed, cubics, polygon, new_path, ends_path, new_piece, ends_piece), order, alone
 
 
 def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
@@ -116,8 +119,9 @@ def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
 def _numbers_of(item: PaintedPieces, outlines: ShapedOutlines, alone: np.ndarray, order: np.ndarray) -> np.ndarray:
     """Return the numbers of all rows in their order: of contours their points, of stamped pieces among those ``alone`` their matrices."""
     of_piece = np.where(item.shaped[alone], 0, 6)
-    counts = np.append(2 * np.diff(outlines.starts), of_piece)
-    numbers = np.append(outlines.points.ravel(), item.matrices[alone[of_piece > 0]].ravel())
+    points, kept = _written(outlines)
+    counts = np.append(2 * kept, of_piece)
+    numbers = np.append(points.ravel(), item.matrices[alone[of_piece > 0]].ravel())
     return numbers[ranges(heads(counts)[order], counts[order])]
 
 
@@ -195,7 +199,18 @@ def _has_gradients(shape: Shape) -> bool:
     return any(paint is not None and paint.gradient is not None for paint in paints)
 
 
-def _contour_template(cubics: int, closed: bool) -> str:
+def _polygons(outlines: ShapedOutlines) -> np.ndarray:
+    """Tell of every contour (c,) whether all its cubics are straight sides, with handles at their thirds."""
+    points, count = outlines.points, (np.diff(outlines.starts) - 1) // 3
+    begin = np.repeat(outlines.starts[:-1], count) + 3 * places(count)
+    a, b, c, d = (points[begin + k] for k in range(4))
+    bent = np.abs(np.concatenate([3 * b - 2 * a - d, 3 * c - a - 2 * d], axis=1)).max(axis=1, initial=0.0) > STRAIGHT_MM
+    return (np.bincount(owners(count)[bent], minlength=len(count)) == 0) & (count > 0)
+
+
+def _contour_template(cubics: int, closed: bool, polygon: bool = False) -> str:
+    if polygon:
+        return "M%.3f %.3f" + "L%.3f %.3f" * (cubics - closed) + ("Z" if closed else "")
     return "M%.3f %.3f" + "C%.3f %.3f %.3f %.3f %.3f %.3f" * cubics + ("Z" if closed else "")
 
 
@@ -208,10 +223,21 @@ def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
     return painted_by(shape, compose(np.array([[a, c, e], [b, d, f]]), anchor))
 
 
+def _written(outlines: ShapedOutlines) -> tuple[np.ndarray, np.ndarray]:
+    """Return the points (k, 2) that are written, of polygons their corners, and how many of each contour (c,) they are."""
+    polygon, count = _polygons(outlines), np.diff(outlines.starts)
+    own = owners(count)
+    at = np.arange(len(own)) - outlines.starts[own]
+    last = outlines.closed[own] & (at == count[own] - 1)  # closing draws its side
+    kept = ~polygon[own] | ((at % 3 == 0) & ~last)
+    return outlines.points[kept], np.bincount(own[kept], minlength=len(count))
+
+
 def _contour_texts(outlines: ShapedOutlines) -> list[str]:
     """Write every contour as path data to a micrometre, all numbers in one go."""
     cubics = (np.diff(outlines.starts) - 1) // 3
-    templates = {key: _contour_template(*key) for key in set(zip(cubics.tolist(), outlines.closed.tolist(), strict=True))}
-    whole = "\n".join(templates[key] for key in zip(cubics.tolist(), outlines.closed.tolist(), strict=True))
-    text = whole % tuple(outlines.points.ravel().tolist())
+    keys = list(zip(cubics.tolist(), outlines.closed.tolist(), _polygons(outlines).tolist(), strict=True))
+    templates = {key: _contour_template(*key) for key in set(keys)}
+    whole = "\n".join(templates[key] for key in keys)
+    text = whole % tuple(_written(outlines)[0].ravel().tolist())
     return list(text.split("\n")) if len(cubics) else []

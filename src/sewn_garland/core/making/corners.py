@@ -23,6 +23,7 @@ SIDE_OF: dict[Role, Side] = {"outside_corner": "outside", "inside_corner": "insi
 EndWay = Literal["same", "mirror", "turned", "half"]
 END_WAYS: tuple[EndWay, ...] = get_args(EndWay)
 LEVEL_RAD = np.radians(10)  # chosen: what reaches an edge at less goes on as a band
+LAP_MM = 1e-5  # over a bisector: far below what is written, above what the engine rounds, so that halves join without a sliver
 LEAST_LEG = 0.05  # of the repeat's length, where overlaps would leave a corner no leg
 
 
@@ -56,14 +57,15 @@ def corner_from_repeat(repeat: Motif, side: Side, apart: Apart = MEETING) -> Mot
     along = np.array([1.0, -sign]) / np.sqrt(2)
     inward = np.array([-1.0, -sign]) / np.sqrt(2)
     vertex = np.array([near, b])
-    out, back = vertex + along * far, vertex - along * far
+    out, back = (vertex + along * way * far - inward * LAP_MM for way in (1, -1))
     window = np.array([out, out + inward * far, back + inward * far, back])
     outlined = [part for shape in repeat.shapes for part in (stroke_as_shape(shape) if shape.stroke else [shape])]  # once for all repeats
-    uncut = [_moved(shape, start) for start in starts for shape in outlined]
+    uncut = [replace(_moved(shape, start), group=k) for start in starts for k, shape in enumerate(outlined)]
     leg = [part for shape in uncut for part in _halved(shape, window, sign, vertex)]
     leg = without_offcuts(leg, uncut, shapely.LineString([back, out]), near - (repeat.width + apart.gap) / 2)
     mirror = np.array([[0.0, -sign, near + sign * b], [-sign, 0.0, b + sign * near]])
-    shapes = [part for s in leg for part in _with_mirror(replace(s, group=0, derived=False), mirror, vertex, sign)]
+    apart_ones = [[part] for part in leg] if apart.gap < 0 else [[p for p in leg if p.group == k] for k in range(len(outlined))]
+    shapes = [part for parts in apart_ones for part in _with_mirror(parts, mirror, vertex, sign)]
     return _on_corner_frame(shapes, near, repeat, side)
 
 
@@ -154,15 +156,16 @@ def _on_corner_frame(shapes: Sequence[Shape], near: float, repeat: Motif, side: 
     return Motif(moved, near + reach, near + reach, b + lift)
 
 
-def _with_mirror(shape: Shape, mirror: np.ndarray, vertex: np.ndarray, sign: float) -> list[Shape]:
-    """Return a leg's shape with its mirror image, as one shape where they touch on the bisector, so that no hairline shows between."""
-    other = mapped(shape, mirror)
-    touches = ((shape.points - vertex) @ np.array([1.0, sign])).max() > -1e-3
-    plain = shape.fill is not None and shape.fill.gradient is None and shape.stroke is None
-    if not (touches and plain):
-        return [shape, other]
-    commands, points = combined([(s.commands, s.points, s.fill_rule) for s in (shape, other)], "join")
-    return [replace(shape, commands=commands, points=points, fill_rule="nonzero")]
+def _with_mirror(parts: list[Shape], mirror: np.ndarray, vertex: np.ndarray, sign: float) -> list[Shape]:
+    """Return shapes of one paint on a leg with their mirror images, as one shape where they are flat and several or touch on the bisector,
+    so that no hairline shows between.
+    """
+    every = [*parts, *(mapped(part, mirror) for part in parts)]
+    touching = any(((part.points - vertex) @ np.array([1.0, sign])).max() > -1e-3 for part in parts)
+    if (len(parts) < 2 and not touching) or not all(s.fill is not None and s.fill.gradient is None and s.stroke is None for s in every):
+        return every
+    commands, points = combined([(s.commands, s.points, s.fill_rule) for s in every], "join")
+    return [replace(every[0], commands=commands, points=points, fill_rule="nonzero")]
 
 
 def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -> list[Shape]:

@@ -90,7 +90,8 @@ def _extremes_of_arcs(coeffs: np.ndarray) -> np.ndarray:
     low = np.minimum(start, start + sweep)
     first = np.ceil((low - axis) / (np.pi / 2))
     angle = axis[:, None] + (first[:, None] + np.arange(5)) * (np.pi / 2)
-    return (angle - start[:, None]) / np.where(sweep != 0, sweep, 1.0)[:, None]
+    with np.errstate(over="ignore"):  # a sweep next to nothing passes none
+        return (angle - start[:, None]) / np.where(sweep != 0, sweep, 1.0)[:, None]
 
 
 def _cross(a: np.ndarray, b: np.ndarray) -> np.ndarray:

@@ -1,7 +1,7 @@
 """Draw pieces whose edges meet as one shape, for nothing of the ground to show between them.
 
 Two edges that share a line are each smoothed where they are drawn, and together let a little of the ground through: a hairline.
-Drawn as parts of one path they have no edge there. Lines of stamped pieces alone, which meet on the straight only, stay as they
+Drawn as parts of one path they have no edge there. Stamped pieces of many points, which meet on the straight only, stay as they
 are: by reference, each in few bytes.
 """
 
@@ -15,6 +15,7 @@ import scipy
 
 from ..artwork.box import ink_box
 from ..artwork.passes import passes_of
+from ..maths.outlines import area_of
 from ..maths.ragged import ranges
 from ..values.brush import Brush
 from ..values.drawing import PaintedPieces
@@ -26,7 +27,10 @@ from .corners import merged, stamped_outlines
 
 MEETS_MM = 1e-6  # chosen: far below what is written, far above what laying is off by
 MEETS_RAD = 1e-9
+REACHES_MM = 1e-4  # what artwork is kept to
 MOST_POINTS = 400  # of a motif; chosen: drawn as one, every piece is written out
+MOST_STAMPED_POINTS = 60_000  # of a line's pieces that would be written by reference else; chosen: some 700 kB
+CORNER_POINTS = 8  # times as many has a corner piece at most, which holds several repeats
 MOST_PIECES = 20_000  # of a line; chosen: so many are one path
 MOST_PAIRS = 5_000_000  # of pieces near one another that are looked at; chosen: some 80 MB
 CROSSES = 3.0  # chosen: pieces so many reaches apart along the line, and within one of another, lie over one another
@@ -41,17 +45,36 @@ def may_be_one(brush: Brush) -> bool:
 
 @lru_cache(maxsize=512)
 def _meets_itself(motif: Motif) -> bool:
-    """Tell whether a motif reaches both ends of its frame and lies within it, in flat opaque fills of few points."""
-    if not motif.shapes or not all(map(_is_flat, motif.shapes)) or sum(len(s.points) for s in motif.shapes) > MOST_POINTS:
+    """Tell whether a motif reaches both ends of its frame and may be one with others."""
+    if not _may_join(motif) or _points_of(motif) > MOST_POINTS:
         return False
     left, _, right, _ = ink_box(motif)
-    return abs(left) < MEETS_MM and abs(right - motif.width) < MEETS_MM
+    return abs(left) < REACHES_MM and abs(right - motif.width) < REACHES_MM
+
+
+@lru_cache(maxsize=512)
+def _may_join(motif: Motif) -> bool:
+    """Tell whether a motif lies within its frame, in flat opaque paints and not too many points."""
+    if not motif.shapes or not all(map(_is_flat, motif.shapes)) or _points_of(motif) > CORNER_POINTS * MOST_POINTS:
+        return False
+    left, _, right, _ = ink_box(motif)
+    return left > -REACHES_MM and right < motif.width + REACHES_MM
+
+
+def _points_of(motif: Motif) -> int:
+    return sum(len(shape.points) for shape in motif.shapes)
 
 
 def _is_flat(shape: Shape) -> bool:
-    fill = shape.fill
-    plain = fill is not None and fill.gradient is None and fill.opacity == 1
-    return plain and shape.stroke is None and shape.picture is None and shape.lies == "over"
+    paints = [shape.fill, shape.stroke and shape.stroke.paint]
+    plain = all(paint is None or (paint.gradient is None and paint.opacity == 1) for paint in paints)
+    return plain and shape.picture is None and shape.lies == "over"
+
+
+@lru_cache(maxsize=512)
+def _look_of(motif: Motif) -> tuple:
+    """Return what the paths of a motif look like, one by one: motifs that look alike can be parts of the same paths."""
+    return tuple((s.fill, s.fill_rule, s.stroke and s.stroke.paint) for s in motif.shapes)
 
 
 def as_one(item: PaintedPieces, laid: LaidLine) -> tuple[PaintedPieces, BisectorCuts]:
@@ -79,23 +102,45 @@ def _ones(item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
     """Return a number (n,) for each piece, the same for those to be drawn as one; None where there are none such."""
     count = len(item.motif)
     plain = item.all_cover == 1 and item.blend == "normal" and len(passes_of(item.artwork)) == 1
-    if laid.outlines is None or laid.closes or not plain or not 2 <= count <= MOST_PIECES:
+    if laid.closes or not plain or not 2 <= count <= MOST_PIECES or not any(map(_meets_itself, item.artwork)):
         return None
-    fit = np.array([_meets_itself(motif) for motif in item.artwork])[item.motif] & _opaque(item)
+    fit = np.array(list(map(_may_join, item.artwork)))[item.motif] & _opaque(item) & _written_out(item)
     pairs = _meeting(laid.joins, laid.pieces.gap_after)
     cut = _cut_alike(laid.cuts)
-    if not np.isin(laid.cuts.piece, laid.outlines.cut).all():
+    if not np.isin(laid.cuts.piece, item.outlines.cut if item.outlines else ()).all():
         fit[laid.cuts.piece] = False  # they are yet to be cut
     else:
         pairs = np.concatenate([pairs, cut])
     a, b = pairs.T
-    row = item.motif if item.colours is None else item.colours.which
-    own = fit[a] & fit[b] & (item.motif[a] == item.motif[b]) & (row[a] == row[b])
+    look = _looks(item)
+    own = fit[a] & fit[b] & (look[a] == look[b])
     if not own.any():
         return None
     graph = scipy.sparse.coo_array((np.ones(int(own.sum())), (a[own], b[own])), shape=(count, count))
     found = scipy.sparse.csgraph.connected_components(graph, directed=False)[1]
     return _apart_where_crossing(found, item, laid)
+
+
+def _written_out(item: PaintedPieces) -> np.ndarray:
+    """Tell which pieces (n,) are contours with their strokes outlined, or stamped and as well written as such."""
+    points = np.array(list(map(_points_of, item.artwork)))[item.motif]
+    stamps = np.full(len(points), bool(points[~item.shaped].sum() <= MOST_STAMPED_POINTS or item.shaped.any()))
+    if item.outlines is None:
+        return stamps
+    stroked = np.array([any(s.stroke for s in motif.shapes) for motif in item.artwork])[item.motif]
+    outlined = np.zeros(len(points), bool)
+    outlined[item.outlines.outlined] = True
+    return np.where(item.shaped, outlined | ~stroked, stamps)
+
+
+def _looks(item: PaintedPieces) -> np.ndarray:
+    """Return a number (n,) for each piece, the same for those whose paths have the same paints."""
+    every = [_look_of(motif) for motif in item.artwork]
+    alike = np.array([every.index(look) for look in every])[item.motif]
+    if item.colours is None:
+        return alike
+    rows = np.unique(item.colours.table, axis=0, return_inverse=True)[1].ravel()[item.colours.which]
+    return alike * (int(rows.max(initial=0)) + 1) + rows
 
 
 def _opaque(item: PaintedPieces) -> np.ndarray | bool:
@@ -146,17 +191,18 @@ def _is_layered(motif: Motif) -> bool:
 
 def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> ShapedOutlines:
     """Return all outlines, pieces numbered by what they are part of, whose contours come shape by shape and turn the same way."""
-    was = item.outlines
-    assert was is not None
     stamped = np.flatnonzero(several[one] & ~item.shaped)
+    own = [] if item.outlines is None else [item.outlines]
     if len(stamped):
-        was = merged([was, stamped_outlines(item.artwork, item.motif, item.matrices, stamped)])
+        own.append(stamped_outlines(item.artwork, item.motif, item.matrices, stamped))
+    was = merged(own) if len(own) > 1 else own[0]
     order = np.lexsort((was.piece, was.stroked, was.shape, one[was.piece]))
     first, count = was.starts[:-1][order], np.diff(was.starts)[order]
     piece, number = was.piece[order], one[was.piece][order]
     at = ranges(first, count)
     a, b, c, d = item.matrices[piece, :4].T
-    turned = np.repeat((a * d < b * c) & several[number], count)  # a mirrored piece's contours go round the other way
+    # a mirrored piece's contours go round the other way, and those of other motifs may
+    turned = np.repeat(((a * d < b * c) ^ _against_first(item, one, number, was.shape[order], piece)) & several[number], count)
     at = np.where(turned, np.repeat(2 * first + count - 1, count) - at, at)
     pieces, outlined, cut = (np.unique(one[column]) for column in (was.pieces, was.outlined, was.cut))
     meshes = tuple(replace(mesh, piece=one[mesh.piece]) for mesh in was.meshes)
@@ -164,3 +210,18 @@ def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> Shap
         was.points[at], np.append(0, np.cumsum(count)), was.closed[order], number, was.shape[order], was.stroked[order], pieces,
         outlined, cut, meshes,
     )  # fmt: skip
+
+
+def _against_first(item: PaintedPieces, one: np.ndarray, number: np.ndarray, shape: np.ndarray, piece: np.ndarray) -> np.ndarray:
+    """Tell of contours, by their ``number``, ``shape`` and ``piece``, whether their motif draws that shape the other way round than
+    the motif of the first piece of the number does.
+    """
+    way = np.array([_ways_round(motif, max(len(m.shapes) for m in item.artwork)) for motif in item.artwork])
+    first = np.unique(one, return_index=True)[1]
+    return way[item.motif[piece], shape] != way[item.motif[first[number]], shape]
+
+
+@lru_cache(maxsize=512)
+def _ways_round(motif: Motif, most: int) -> tuple[bool, ...]:
+    """Tell of each shape whether what it covers is drawn clockwise, as one number of shapes for all motifs."""
+    return tuple(area_of(s.commands, s.points) > 0 for s in motif.shapes) + (False,) * (most - len(motif.shapes))

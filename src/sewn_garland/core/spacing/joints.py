@@ -22,10 +22,12 @@ LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it
 RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
 INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
-NEAR_SHARE = 1 / 2  # of the shortest link, between a joint that was sought and the one it is polished to; chosen
+NEAR_SHARE = 1 / 2  # of a link, between a joint that was sought and the one it is polished to; chosen
 MARCH_STEPS = 24  # samples a link when joints are sought one after the other
 MARCH_LEAST = 1 / 4  # of the mean link, that the shortest counts for; chosen: it then has six samples
 MARCH_WINDOW = 100_000  # samples at a time
+SAME_REL_TOL = 1e-6  # of the longest line: lengths that marching need not tell apart; chosen
+MARCH_ROUNDS = 4  # chosen: links whose length goes by where they come to lie are sought so often
 
 
 @dataclass(frozen=True, eq=False)
@@ -265,7 +267,7 @@ class _Chain:
         """
         good = self.met(s, sigma) & (np.diff(s)[self.inner] > 0)
         whole = (self.of_run(~good) == 0)[self.link_run]
-        near = np.abs(s - sought)[1:][self.inner] <= self.own.min(initial=np.inf) * sigma.min(initial=np.inf) * NEAR_SHARE
+        near = np.abs(s - sought)[1:][self.inner] <= NEAR_SHARE * self.wide(sought)[0] * sigma[self.link_run]
         bad = np.flatnonzero(~(good & (near | whole)))[::-1]
         first = self.count.copy()  # the first of each run is written last
         first[self.link_run[bad]] = places(self.count)[bad]
@@ -307,13 +309,28 @@ class _Chain:
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             right = s[self.heads[run] : self.heads[run] + len(own) + 1]
             right = right[: int((right == upto[run]).argmax()) + 1] if np.isfinite(upto[run]) else start[run : run + 1]
-            found = self._sought(run, right, own)
+            found, own = self._settled_on(run, right, own, sigma[run])
             end = float(self.runs.start[run] + self.runs.length[run])
             if len(found) <= len(own) and found[-1] + own[len(found) - 1] <= end:
                 lost[run] = found[-1]
             on = found[-1] + np.cumsum(own[len(found) - 1 :])  # links go on as long as they are
             s[self.heads[run] : self.heads[run] + len(own) + 1] = np.append(found, on)
         return s, lost
+
+    def _settled_on(self, run: int, joints: np.ndarray, own: np.ndarray, sigma: float) -> tuple[np.ndarray, np.ndarray]:
+        """Return the joints of one run's links as ``_sought`` does, and the links' lengths, which are those of where they lie."""
+        found, widths = self._sought(run, joints, own), self.runs.widths
+        if widths is None:
+            return found, own
+        links = int(self.count[:run].sum())
+        for _ in range(MARCH_ROUNDS):
+            count = len(found) - 1
+            width = widths.at(np.full(count, run), (found[1:] + found[:-1]) / 2)[0]
+            lengths = np.append(width, np.full(len(own) - count, width[-1] if count else 1.0)) * self.own[links : links + len(own)] * sigma
+            if np.abs(lengths - own).max(initial=0.0) <= SAME_REL_TOL * self.scale:
+                break
+            found, own = self._sought(run, joints, lengths), lengths
+        return found, own
 
     def _sought(self, run: int, joints: np.ndarray, own: np.ndarray) -> np.ndarray:
         """Return the joints of one run's n links, of which the first are known, sampling a window of the line after another: n + 1 of
