@@ -53,6 +53,16 @@ def test_no_crest_of_a_wave_is_taken_for_a_corner(high, long):
         assert knots_of_hand(shaky, times, smooth_pct=35)[1].all()
 
 
+@pytest.mark.parametrize(("high", "long", "radius"), [(5, 25, 3.2), (6, 25, 2.6), (4, 20, 2.5), (8, 25, 2.0)])
+def test_crests_of_few_millimetres_are_bends_too(high, long, radius):
+    """A sine's tightest radius is 1/(A·k²); the lines along its sides cross far beyond its crests, which a corner would reach."""
+    assert 1 / (high * (2 * np.pi / long) ** 2) == pytest.approx(radius, abs=0.05)
+    x = np.linspace(0, 240, 6000)
+    for speed in (30, 80):
+        _, shaky, times = trembling(np.stack([x, high * np.sin(2 * np.pi * x / long)], axis=1), seed=1, amplitude=0.2, speed=speed)
+        assert knots_of_hand(shaky, times, smooth_pct=35)[1].all()
+
+
 def test_the_bends_of_a_trembling_wave_are_the_wave_s():
     """A sine's tightest radius is 1/(A·k²) at its crests; a tremor of 0.5 mm would make one of a few mm."""
     _, shaky, times = trembling(wave())

@@ -30,6 +30,9 @@ MOST_STRENGTH = 1e9  # beyond it the equations lose their figures
 MOST_CORNERS = 200  # chosen: a stroke of more has none that was meant
 LEAST_SIDE_MM = 3.0  # between corners
 SIDE_MM, STRAIGHT_MM, MOST_AWAY_MM = (2.5, 18.0), 0.15, 2.0  # of what tells where a corner was meant; chosen
+# about a corner, the stretch of its sides, how far from straight they are at most, and how near its tip a stroke comes: as a bend of
+# that radius does, or nearer than a tremor moves it; chosen
+TIP_SIDE_MM, TIP_STRAIGHT_MM, TIP_RADIUS_MM, TIP_MM, TIP_TREMORS = (2.5, 6.0), 0.35, 2.0, (0.75, 3.0), 1.6
 MOST_MOVED_MM = 1.2  # at the standard; chosen: tremors are less
 FREE_FROM_PCT = 60.0  # from where on smoothness goes before what was drawn; chosen
 PINNED = 1e8  # the weight of a sample that stays
@@ -60,7 +63,8 @@ def knots_of_hand(
         return kept, np.ones(len(kept), bool)
     even, step = _evenly(points, times)
     even = np.vstack([even, even[:1]]) if closed else even
-    corners, strength = _corners(_smooth(even, _strength(LOOKED_AT_PCT, step))), _strength(smooth_pct, step, speed=_speed(even, step))
+    corners = _corners(even, _smooth(even, _strength(LOOKED_AT_PCT, step)))
+    strength = _strength(smooth_pct, step, speed=_speed(even, step))
     most_mm = MOST_MOVED_MM * smooth_pct / STANDARD_PCT if smooth_pct <= FREE_FROM_PCT else np.inf
     if closed and len(corners):
         even = np.roll(even[:-1], -corners[0], axis=0)
@@ -176,23 +180,30 @@ def _meeting(one: np.ndarray, other: np.ndarray) -> np.ndarray:
     into, out = _side(one[::-1]), _side(other)
     if into is None or out is None:
         return half_way
-    (p, u), (q, v) = into, out
+    met = _crossing(into, out)
+    return met if met is not None and np.hypot(*(met - half_way)) < MOST_AWAY_MM else half_way
+
+
+def _crossing(one: tuple[np.ndarray, np.ndarray], other: tuple[np.ndarray, np.ndarray]) -> np.ndarray | None:
+    """Return where two lines, each a point and a direction, cross; None where they are all but parallel."""
+    (p, u), (q, v) = one, other
     across = u[0] * v[1] - u[1] * v[0]
-    if abs(across) < 0.3:  # of sides that are all but in line
-        return half_way
-    met = p + u * ((q - p)[0] * v[1] - (q - p)[1] * v[0]) / across
-    return met if np.hypot(*(met - half_way)) < MOST_AWAY_MM else half_way
+    return None if abs(across) < 0.3 else p + u * ((q - p)[0] * v[1] - (q - p)[1] * v[0]) / across
 
 
 def _side(stretch: np.ndarray) -> tuple[np.ndarray, np.ndarray] | None:
     """Return the middle and the direction of a stretch near its start, None where it is not straight there."""
     away = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(stretch, axis=0).T))])
-    near = stretch[(away >= SIDE_MM[0]) & (away <= min(SIDE_MM[1], 0.6 * away[-1]))]
-    if len(near) < 4:
+    return _straight_through(stretch[(away >= SIDE_MM[0]) & (away <= min(SIDE_MM[1], 0.6 * away[-1]))])
+
+
+def _straight_through(places: np.ndarray, straight_mm: float = STRAIGHT_MM) -> tuple[np.ndarray, np.ndarray] | None:
+    """Return the middle and the direction of places (n, 2), None where they are fewer than four or not straight."""
+    if len(places) < 4:
         return None
-    middle = near.mean(axis=0)
-    _, spread, ways = np.linalg.svd(near - middle, full_matrices=False)
-    return (middle, ways[0]) if spread[1] / np.sqrt(len(near)) < STRAIGHT_MM else None
+    middle = places.mean(axis=0)
+    _, spread, ways = np.linalg.svd(places - middle, full_matrices=False)
+    return (middle, ways[0]) if spread[1] / np.sqrt(len(places)) < straight_mm else None
 
 
 def _fitted(samples: np.ndarray, within_mm: float, *, closed: bool = False) -> tuple[np.ndarray, np.ndarray]:
@@ -206,8 +217,9 @@ def _fitted(samples: np.ndarray, within_mm: float, *, closed: bool = False) -> t
     return knots, np.ones(len(knots), bool)
 
 
-def _corners(path: np.ndarray) -> np.ndarray:
-    """Return the samples (c,) at which a path (n, 2) has a corner: it turns as much close by as further about, and much.
+def _corners(drawn: np.ndarray, path: np.ndarray) -> np.ndarray:
+    """Return the samples (c,) at which a stroke has a corner: its ``path`` (n, 2) without tremor turns as much close by as further about,
+    and much, and what was ``drawn`` (n, 2) goes on to where its sides would cross.
 
     Long sides tell of it beyond the tremor, short ones as they can.
     """
@@ -223,7 +235,26 @@ def _corners(path: np.ndarray) -> np.ndarray:
                 out.append(sample)
             if len(out) > MOST_CORNERS:
                 return np.zeros(0, int)
-    return np.array(sorted(out), int)
+    return np.array(sorted(k for k in out if _reaches_its_tip(drawn, path, along, k)), int)
+
+
+def _reaches_its_tip(drawn: np.ndarray, path: np.ndarray, along: np.ndarray, corner: int) -> bool:
+    """Tell whether a stroke goes as far as where the sides of a bend would cross: a wave's crest stays well short of it. Sides that are
+    curved, or all but in line, do not tell.
+    """
+    side = np.linspace(*TIP_SIDE_MM, 8)
+    before, after = (np.stack([np.interp(along[corner] + by * side, along, path[:, i]) for i in range(2)], axis=1) for by in (-1, 1))
+    into, out = (_straight_through(places, TIP_STRAIGHT_MM) for places in (before, after))
+    tip = _crossing(into, out) if into is not None and out is not None else None
+    if tip is None:
+        return True
+    ways = [(near - far) / np.hypot(*(near - far)) for near, far in ((before[0], before[-1]), (after[-1], after[0]))]
+    half = np.arccos(np.clip(ways[0] @ ways[1], -0.999, 1.0)) / 2
+    away = np.abs(along - along[corner])
+    near, beside = away <= TIP_SIDE_MM[1], (away > TIP_SIDE_MM[0]) & (away <= TIP_SIDE_MM[1])
+    tremor = np.sqrt(((drawn - path)[beside] ** 2).sum(axis=1).mean()) if beside.any() else 0.0
+    short = np.clip(TIP_RADIUS_MM * (1 / np.cos(half) - 1), TIP_MM[0] + TIP_TREMORS * tremor, TIP_MM[1])
+    return bool(np.hypot(*(drawn[near] - tip).T).min() <= short)
 
 
 def _turns(path: np.ndarray, along: np.ndarray, reach: float) -> np.ndarray:
