@@ -159,7 +159,7 @@ def test_a_corner_is_made_at_once_turned_by_hand_and_made_another_way(app):
     page.get_by_role("button", name="No outside corner yet").click()  # one press, and it is made, used and seen
     corner = page.get_by_role("region", name="Corner")
     way = corner.get_by_role("radiogroup", name="and the repeat is")
-    expect(way.get_by_role("radio", checked=True)).to_have_text("set round it whole")  # strands that overlap, whole
+    expect(way.get_by_role("radio", checked=True)).to_have_text("bent round")  # strands that overlap, whole
     assert brush(app, page, "Three-strand rope")["settings"]["ends"]["outside_corner"] == "piece"
     piece = brush(app, page, "Three-strand rope")["pieces"]["outside_corner"]
     made = next(m for m in app.state(page)["motifs"] if m["id"] == piece)

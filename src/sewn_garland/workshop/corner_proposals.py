@@ -50,13 +50,14 @@ def corner_made(repeat: Motif, side: Side, way: CornerWay, apart: Apart = MEETIN
 
 
 def suiting_way(brush: Brush) -> CornerWay:
-    """Return how a brush's corners are made unless told: what is seen piece by piece is set round whole; of what goes on from piece to
-    piece, bent or with edges that meet, bands are mitred and what rises or falls at its edges is bent round.
+    """Return how a brush's corners are made unless told: links and what stands apart are set round whole; of what goes on from piece to
+    piece, bent, overlapping or with edges that meet, bands are mitred and what rises or falls at its edges is bent round.
     """
-    bent = brush.travel.round_bends == "bent"
-    if (bent or (not brush.travel.jointed and brush.spacing.gap == 0)) and goes_on_level(brush.pieces.repeat[0]):
-        return "mitre"
-    return "bend" if bent else "round"
+    bent, gap = brush.travel.round_bends == "bent", brush.spacing.gap
+    if brush.travel.jointed or (gap > 0 and not bent):
+        return "round"
+    meets = bent or gap == 0
+    return "mitre" if meets and goes_on_level(brush.pieces.repeat[0]) else "bend"
 
 
 def apart_of(brush: Brush) -> Apart:
