@@ -35,7 +35,6 @@ LOOKED_AT_BY = {
     "reading/letters": "reading/test_svg_text",
     "reading/svg_fonts": "reading/test_svg_text",
     "reading/svg_style": "reading/test_svg",
-    "making/framing": "making/test_framing_joints",
     "making/parts": "laws/test_making_laws",
     "making/picture_seams": "making/test_pictures",
     "making/rims": "laws/test_making_laws",

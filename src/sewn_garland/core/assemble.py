@@ -16,6 +16,7 @@ from .colouring.inked import Pictures, pictures_of, with_pictures_in
 from .drawing.svg import path_data
 from .drawing.tables import pieces_csv
 from .shaping.as_one import as_one
+from .shaping.laps import with_laps
 from .values.brush import Brush, Ink
 from .values.closes import Close
 from .values.drawing import Box, Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
@@ -53,7 +54,10 @@ def _look(artwork: Artwork, laid: LaidLine, ink: Ink, colours: Colours | None) -
     drawn = artwork if pictures is None else tuple(artwork[place] for place, _ in pictures.drawn)
     which = laid.pieces.motif if pictures is None else pictures.which
     pieces = PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
-    return Look(*as_one(pieces, laid), pictures) if pictures is None else Look(pieces, laid.cuts, pictures)
+    if pictures is not None:
+        return Look(pieces, laid.cuts, pictures)
+    one, cuts = as_one(pieces, laid)
+    return Look(with_laps(one, laid) if one is pieces else one, cuts, None)
 
 
 def painted(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> PaintedPieces:

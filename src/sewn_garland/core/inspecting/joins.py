@@ -35,11 +35,11 @@ def _joins_in_rows(placed: Placed, brush: Brush, tracks: Tracks, corners: Corner
     """Return the joins of pieces of which one stands at each stop, as ``joins_of``."""
     track, length = tracks.of(placed), tracks.lengths
     first, second = _pairs(placed, track, closed, np.array([line.closed for line in tracks.measured]))
-    a, b = placed.centre[first], placed.centre[second]
+    a, b, onward = placed.centre[first], placed.centre[second], _units(placed.direction[first])
     bend = placed.direction[second] - placed.direction[first]
     wish = placed.gap_after[first]
     if along is not None:
-        a, b, gap, bend = _between_bent(placed, track, first, second, length, along)
+        a, b, onward, gap, bend = _between_bent(placed, track, first, second, length, along)
         step = np.zeros(len(first))
     elif placed.joints is not None:
         a, b = placed.joints[first, 1], placed.joints[second, 0]
@@ -52,27 +52,27 @@ def _joins_in_rows(placed: Placed, brush: Brush, tracks: Tracks, corners: Corner
         gap, step = _between_frames(placed, brush, first, second)
     at_corner = np.flatnonzero(placed.at_corner[first] | placed.at_corner[second])
     if len(at_corner):
-        a, b, gap, step, bend, wish = (np.array(each) for each in (a, b, gap, step, bend, wish))
+        a, b, onward, gap, step, bend, wish = (np.array(each) for each in (a, b, onward, gap, step, bend, wish))
         pair = (first[at_corner], second[at_corner])
         edges = _edges_at_corners(placed, corners, track, *pair, length, along)
         (a[at_corner], unit_a), (b[at_corner], unit_b), wish[at_corner] = edges
         gap[at_corner], step[at_corner] = _between_edges(b[at_corner] - a[at_corner], unit_a, unit_b)
-        bend[at_corner] = np.arctan2(cross(unit_a, unit_b), (unit_a * unit_b).sum(axis=1))
+        bend[at_corner], onward[at_corner] = np.arctan2(cross(unit_a, unit_b), (unit_a * unit_b).sum(axis=1)), unit_a
     kink = np.abs(_wrapped(bend))
     onwards = placed.s[first] + placed.after[first] + placed.gap_after[first] / 2
     whole = length[track[first]]
     s = np.where(onwards > whole, onwards - whole, onwards)
     gap = gap - wish
-    return Joins((a + b) / 2, s, gap, step, kink, first, second, tone=np.zeros(len(first)))
+    return Joins((a + b) / 2, s, gap, step, kink, first, second, tone=np.zeros(len(first)), onward=onward)
 
 
 def _no_joins() -> Joins:
     none, which = np.zeros(0), np.zeros(0, int)
-    return Joins(np.zeros((0, 2)), none, none, none, none, which, which, tone=none)
+    return Joins(np.zeros((0, 2)), none, none, none, none, which, which, tone=none, onward=np.zeros((0, 2)))
 
 
 def _between_bent(placed: Placed, track, first, second, length, along: Located):
-    """Return the facing edges of bent pieces on the line, the room between them along it, and the turn where edges meet.
+    """Return the facing edges of bent pieces on the line, the way on from the first, the room between, and the turn where edges meet.
 
     Such pieces follow the line, so a bend between two that stand apart is no kink.
     """
@@ -83,7 +83,7 @@ def _between_bent(placed: Placed, track, first, second, length, along: Located):
     (place_out, place_in), (way_out, way_in) = np.split(found.position, 2), np.split(found.tangent, 2)
     gap = into - out
     meet = np.abs(gap) < 1e-6
-    return place_out, place_in, gap, np.where(meet, np.arctan2(cross(way_out, way_in), (way_out * way_in).sum(axis=1)), 0.0)
+    return place_out, place_in, way_out, gap, np.where(meet, np.arctan2(cross(way_out, way_in), (way_out * way_in).sum(axis=1)), 0.0)
 
 
 def _edges_at_corners(placed: Placed, corners: Corners, track, first, second, length, along: Located | None):

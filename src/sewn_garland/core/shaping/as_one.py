@@ -46,7 +46,7 @@ def may_be_one(brush: Brush) -> bool:
 @lru_cache(maxsize=512)
 def _meets_itself(motif: Motif) -> bool:
     """Tell whether a motif reaches both ends of its frame and may be one with others."""
-    if not _may_join(motif) or _points_of(motif) > MOST_POINTS:
+    if not _may_join(motif) or points_of(motif) > MOST_POINTS:
         return False
     left, _, right, _ = ink_box(motif)
     return abs(left) < REACHES_MM and abs(right - motif.width) < REACHES_MM
@@ -55,13 +55,13 @@ def _meets_itself(motif: Motif) -> bool:
 @lru_cache(maxsize=512)
 def _may_join(motif: Motif) -> bool:
     """Tell whether a motif lies within its frame, in flat opaque paints and not too many points."""
-    if not motif.shapes or not all(map(_is_flat, motif.shapes)) or _points_of(motif) > CORNER_POINTS * MOST_POINTS:
+    if not motif.shapes or not all(map(_is_flat, motif.shapes)) or points_of(motif) > CORNER_POINTS * MOST_POINTS:
         return False
     left, _, right, _ = ink_box(motif)
     return left > -REACHES_MM and right < motif.width + REACHES_MM
 
 
-def _points_of(motif: Motif) -> int:
+def points_of(motif: Motif) -> int:
     return sum(len(shape.points) for shape in motif.shapes)
 
 
@@ -104,8 +104,8 @@ def _ones(item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
     plain = item.all_cover == 1 and item.blend == "normal" and len(passes_of(item.artwork)) == 1
     if laid.closes or not plain or not 2 <= count <= MOST_PIECES or not any(map(_meets_itself, item.artwork)):
         return None
-    fit = np.array(list(map(_may_join, item.artwork)))[item.motif] & _opaque(item) & _written_out(item)
-    pairs = _meeting(laid.joins, laid.pieces.gap_after)
+    fit = np.array(list(map(_may_join, item.artwork)))[item.motif] & opaque(item) & written_out(item)
+    pairs = np.column_stack([laid.joins.first, laid.joins.second])[meeting(laid.joins, laid.pieces.gap_after)]
     cut = _cut_alike(laid.cuts)
     if not np.isin(laid.cuts.piece, item.outlines.cut if item.outlines else ()).all():
         fit[laid.cuts.piece] = False  # they are yet to be cut
@@ -121,9 +121,9 @@ def _ones(item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
     return _apart_where_crossing(found, item, laid)
 
 
-def _written_out(item: PaintedPieces) -> np.ndarray:
+def written_out(item: PaintedPieces) -> np.ndarray:
     """Tell which pieces (n,) are contours with their strokes outlined, or stamped and as well written as such."""
-    points = np.array(list(map(_points_of, item.artwork)))[item.motif]
+    points = np.array(list(map(points_of, item.artwork)))[item.motif]
     stamps = np.full(len(points), bool(points[~item.shaped].sum() <= MOST_STAMPED_POINTS or item.shaped.any()))
     if item.outlines is None:
         return stamps
@@ -143,16 +143,16 @@ def _looks(item: PaintedPieces) -> np.ndarray:
     return alike * (int(rows.max(initial=0)) + 1) + rows
 
 
-def _opaque(item: PaintedPieces) -> np.ndarray | bool:
+def opaque(item: PaintedPieces) -> np.ndarray | bool:
     """Tell which pieces (n,) their colours leave opaque."""
     return True if item.colours is None else ((item.colours.table & 255) == 255).all(axis=1)[item.colours.which]
 
 
-def _meeting(joins: Joins, gap_after: np.ndarray) -> np.ndarray:
-    """Return the pairs (k, 2) of pieces whose edges meet all along."""
+def meeting(joins: Joins, gap_after: np.ndarray) -> np.ndarray:
+    """Return which joins (k,) are of pieces whose edges meet all along."""
     wished = gap_after[joins.first] if joins.wished is None else joins.wished
     meets = (np.abs(joins.gap + wished) < MEETS_MM) & (np.abs(joins.step) < MEETS_MM) & (np.abs(joins.kink) < MEETS_RAD)
-    return np.column_stack([joins.first, joins.second])[meets]
+    return np.flatnonzero(meets)
 
 
 def _cut_alike(cuts: BisectorCuts) -> np.ndarray:

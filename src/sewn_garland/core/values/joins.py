@@ -16,7 +16,7 @@ class Joins:
     ``gap`` mm (negative: overlap), ``step`` mm, ``kink`` radians, ``tone`` ΔE2000; arrays (j,), ``at``
     (j, 2). ``first`` and ``second`` are the earlier and the later piece. ``apart`` mm and ``overlap`` mm² are
     those of the outlines where these are measured, NaN where a join's are not. ``wished`` mm are the gaps that are wished,
-    None where they are those after the earlier pieces.
+    None where they are those after the earlier pieces. ``onward`` (j, 2) is the unit direction in which the earlier piece ends.
     """
 
     at: np.ndarray
@@ -30,6 +30,7 @@ class Joins:
     apart: np.ndarray | None = None
     overlap: np.ndarray | None = None
     wished: np.ndarray | None = None
+    onward: np.ndarray | None = None
 
     def __post_init__(self) -> None:
         freeze_arrays(self)
