@@ -70,8 +70,6 @@ def _corner(page: Page) -> None:
     page.get_by_role("button", name="No inside corner yet").click()
     page.get_by_label("Joins of the corner").wait_for()
     page.get_by_role("slider", name="Angle of the corner").press("Shift+ArrowRight")
-    page.get_by_role("radio", name="mitred").click()
-    page.get_by_role("radio", name="mitred", checked=True).wait_for()
 
 
 def _traced_scan(page: Page) -> None:

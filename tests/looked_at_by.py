@@ -31,6 +31,7 @@ LOOKED_AT_BY = {
     "making/best_cuts": "making/test_cutting",
     "making/brushes": "spacing/test_ends",
     "making/clearing": "making/test_pictures",
+    "making/framing": "making/test_framing_joints",
     "making/offcuts": "making/test_corners",
     "reading/letters": "reading/test_svg_text",
     "reading/svg_fonts": "reading/test_svg_text",

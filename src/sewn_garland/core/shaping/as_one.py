@@ -30,6 +30,7 @@ MEETS_RAD = 1e-9
 REACHES_MM = 1e-4  # what artwork is kept to
 MOST_POINTS = 400  # of a motif; chosen: drawn as one, every piece is written out
 MOST_STAMPED_POINTS = 60_000  # of a line's pieces that would be written by reference else; chosen: some 700 kB
+MOST_COLOURS = 12  # of such a line; chosen: references with a colour each are far shorter than paths of them
 CORNER_POINTS = 8  # times as many has a corner piece at most, which holds several repeats
 MOST_PIECES = 20_000  # of a line; chosen: so many are one path
 MOST_PAIRS = 5_000_000  # of pieces near one another that are looked at; chosen: some 80 MB
@@ -124,7 +125,9 @@ def _ones(item: PaintedPieces, laid: LaidLine) -> np.ndarray | None:
 def written_out(item: PaintedPieces) -> np.ndarray:
     """Tell which pieces (n,) are contours with their strokes outlined, or stamped and as well written as such."""
     points = np.array(list(map(points_of, item.artwork)))[item.motif]
-    stamps = np.full(len(points), bool(points[~item.shaped].sum() <= MOST_STAMPED_POINTS or item.shaped.any()))
+    many_colours = item.colours is not None and len(item.colours.table) > MOST_COLOURS
+    few = points[~item.shaped].sum() <= MOST_STAMPED_POINTS and not many_colours
+    stamps = np.full(len(points), bool(few or item.shaped.any()))
     if item.outlines is None:
         return stamps
     stroked = np.array([any(s.stroke for s in motif.shapes) for motif in item.artwork])[item.motif]
