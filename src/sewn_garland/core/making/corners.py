@@ -165,7 +165,7 @@ def _with_mirror(parts: list[Shape], mirror: np.ndarray, vertex: np.ndarray, sig
     if (len(parts) < 2 and not touching) or not all(s.fill is not None and s.fill.gradient is None and s.stroke is None for s in every):
         return every
     commands, points = combined([(s.commands, s.points, s.fill_rule) for s in every], "join")
-    return [replace(every[0], commands=commands, points=points, fill_rule="nonzero")]
+    return [replace(every[0], commands=commands, points=points, fill_rule="nonzero")] if commands else []
 
 
 def _halved(shape: Shape, window: np.ndarray, sign: float, vertex: np.ndarray) -> list[Shape]:

@@ -12,6 +12,7 @@ from ..artwork.silhouette import rough_silhouette
 from ..maths.outlines import joined, subpaths
 from ..values.motif import Motif, Shape
 
+MOST_SHAPES = 200  # chosen: of a leg of more, what is left of one is too small to be seen as a scrap
 KEPT_SHARE = 0.5  # chosen: of a part that a mitre cuts, less than this reads as a scrap
 NEAR_MM = 0.01  # what touches the cut, and how far outlines may stray from their polygons beyond the silhouette's own sides
 
@@ -22,6 +23,8 @@ def without_offcuts(leg: Sequence[Shape], uncut: Sequence[Shape], on_cut: shapel
     ``uncut`` are the same shapes before. An offcut touches the cut (``on_cut``, a line), begins right of ``begins`` (mm), so does not
     hang together with the leg, and is less than half of the part that it was cut from.
     """
+    if not leg or len(uncut) > MOST_SHAPES:
+        return list(leg)
     left, whole = _islands(leg), _islands(uncut)
     offcuts = [part for part in left if shapely.bounds(part)[0] > begins and shapely.dwithin(part, on_cut, NEAR_MM)]
     offcuts = [part for part in offcuts if part.area < KEPT_SHARE * _cut_from(part, whole).area]
