@@ -2,7 +2,7 @@
 
 import pytest
 
-from making import svg
+from making import bar_svg, svg
 from sewn_garland.core.making.borders import COPIES
 
 ORDER = ["along", "half_turn", "all", "glide", "half_turn_glide", "upright"]
@@ -93,3 +93,16 @@ def test_what_another_brush_uses_stays(client, waves):
     client.post("/api/brushes", json={"name": "Copy", "copy_of": brush["id"]})
     press("along")
     assert set(brush["pieces"]["repeat"]) <= set(now()[1])
+
+
+def test_of_a_symmetrical_motif_the_border_is_the_one_that_was_pressed(bench):
+    """A bar laid in turn has all symmetries, whichever arrangement it was given."""
+    brush = {"version": 1}
+    assert bench.get("/api/brushes/1/border").get_json()["arrangement"] == "all"
+    for arrangement in (*ORDER, "slide"):
+        brush = bench.post("/api/brushes/1/border", json={"version": brush["version"], "arrangement": arrangement}).get_json()
+        assert bench.get("/api/brushes/1/border").get_json()["arrangement"] == arrangement
+    other = bench.post("/api/motifs", json={"name": "longer", "svg": bar_svg(20)}).get_json()["id"]
+    own = {"version": brush["version"], "role": "repeat", "motif_ids": [other]}
+    assert bench.post("/api/brushes/1/pieces", json=own).status_code == 200
+    assert bench.get("/api/brushes/1/border").get_json()["arrangement"] == "all"  # another motif, as it is recognised

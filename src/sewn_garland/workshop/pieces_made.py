@@ -25,8 +25,13 @@ from .sampler import Sample, sample_of
 
 
 def border_of(session: Session, brush_id: int) -> Arrangement:
-    """Return which of the seven border arrangements a brush has."""
+    """Return which of the seven border arrangements a brush has: the one it was given, where its motifs are still those, for those of
+    symmetrical ones look alike in several.
+    """
     row = row_of(session, "brush", brush_id)
+    given = row.pieces.get("border")
+    if given and (_border_made_of(session, row)[1] or ids_by_role(row)["repeat"] == [given["motif_id"]]):
+        return given["arrangement"]
     return arrangement_of([piece_of(session, row_of(session, "motif", i)) for i in ids_by_role(row)["repeat"]])
 
 
@@ -36,13 +41,13 @@ def set_border(session: Session, brush_id: int, version: int, arrangement: Arran
     motif, made = _border_made_of(session, row)
     label, key = f"border of {row.name}", f"border {row.id} {row.version}"
     if arrangement == "slide" and made:
-        ids, border = [motif.id], None  # the motif itself, as it was before any border
+        ids = [motif.id]  # the motif itself, as it was before any border
     else:
         bordered = enumerate(in_arrangement(piece_of(session, motif), arrangement), start=1)
         own = [motif_values(session, each) | {"name": f"{motif.name}, in border {i}"} for i, each in bordered]
         kept = make_step(session, label, [Change("motif", None, values) for values in own], merge_key=key)
         ids = [after["id"] for after in kept if after is not None]
-        border = {"motif_id": motif.id, "arrangement": arrangement}
+    border = {"motif_id": motif.id, "arrangement": arrangement}
     values = {"motif_id": ids[0], "pieces": {**row.pieces, "repeat": ids[1:], "border": border}}
     used = {i for b in session.exec(select(tables.Brush).where(tables.Brush.id != row.id)).all() for i in all_ids(b)}
     used |= {i for role, of_role in ids_by_role(row).items() if role != "repeat" for i in of_role}

@@ -134,7 +134,7 @@ MANY = '<g id="a"><path d="M0 0H1"/></g>' + "".join(
 BAD = {
     "not xml": ("hello", "it is not SVG"),
     "empty": ("", "it is not SVG"),
-    "html": ("<html><body/></html>", "the outermost element is not svg"),
+    "html": ("<html><body/></html>", "it is not SVG but something else"),
     "script": (svg("<script>alert(1)</script><path d='M0 0H9'/>"), "scripts are not taken in"),
     "handler": (svg("<path onclick='x()' d='M0 0H9'/>"), "onclick is a script"),
     "javascript": (svg("<a href='javascript:x()'><path d='M0 0H9'/></a>"), "outside the file"),

@@ -56,7 +56,7 @@ def test_white_space_counts_once_between_words_and_not_at_the_ends():
         ('<text font-family="Tide Script" y="9">no</text>', "Text in Tide Script was left out: that font is not here; turn the text into outlines first"),
         ('<text font-family="Tide Script, sans-serif" y="9">yes</text>', "Text in Tide Script is set in Hanken Grotesk, which the drawing names next"),
         (f'<text y="9" {SANS}>a☃</text>', "“☃” was left out of text: Hanken Grotesk has no such letter."),
-        (f'<text y="9" {SANS} textLength="50">a</text>', "TextLength was left out"),
+        (f'<text y="9" {SANS} textLength="50">a</text>', "The width that text was to fill was left out"),
         (f'<text y="9" {SANS}><textPath href="#p">a</textPath></text>', "Text along a path was left out"),
         (f'<text y="9" {SANS} writing-mode="vertical-rl">a</text>', "Text that does not run from left to right was left out"),
     ],

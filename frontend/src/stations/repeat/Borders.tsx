@@ -14,29 +14,20 @@ export function Borders() {
     placeholderData: keepPreviousData,
   });
   const change = useChange((arrangement: Border) =>
-    withVersion("brush", brush, async (version) => {
-      const made = await kept<Brush>(
-        api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } }),
-      );
-      pressed.set(brush.id, { arrangement, motifs: made.pieces.repeat.join() });
-      return made;
-    }),
+    withVersion("brush", brush, (version) =>
+      kept<Brush>(api.POST("/api/brushes/{id}/border", { params: { path: { id: brush.id } }, body: { version, arrangement } })),
+    ),
   );
-  const own = pressed.get(brush.id);
-  const lit = own?.motifs === brush.pieces.repeat.join() ? own.arrangement : now.data?.arrangement;
   return (
     <Choice
       small
       label="Border arrangement, laid without gaps"
-      value={(lit ?? "") as Border}
+      value={(now.data?.arrangement ?? "") as Border}
       options={BORDERS.map(([value, label]) => ({ value, label, picture: BORDER_PICTURES[value] }))}
       onSet={(arrangement) => change.mutate(arrangement)}
     />
   );
 }
-
-/** What was pressed last for a brush, and the motifs that it gave: those of symmetrical ones look alike in several arrangements. */
-const pressed = new Map<number, { arrangement: Border; motifs: string }>();
 
 type Border = Schemas["BorderMessage"]["arrangement"];
 

@@ -170,7 +170,8 @@ def brush_from_bytes(text: bytes, load, *, where: str) -> Brush:
     try:
         data = json.loads(text)
     except (ValueError, RecursionError) as error:
-        raise InputError(f"it is not JSON ({str(error)[:80]})", where=where) from None
+        at = f" (line {error.lineno}, character {error.colno})" if isinstance(error, json.JSONDecodeError) else ""
+        raise InputError(f"it is not JSON that can be read{at}", where=where) from None
     document = document_from_data(data, where=where)
     refuse_together(document, where=where)
 

@@ -58,7 +58,7 @@ def read_picture(data: bytes, *, where: str = "the picture", region: Box | None 
     except (OSError, ValueError, SyntaxError, EOFError, TypeError, IndexError, KeyError, OverflowError) as error:
         if isinstance(error, InputError):
             raise
-        raise InputError(f"it is damaged or cut short ({str(error)[:80]}); save it again and bring it in anew", where=where) from None
+        raise InputError("it is damaged or cut short; save it again and bring it in anew", where=where) from None
     except MemoryError:
         raise LimitError("unpacked, it is larger than this machine's memory; scale it down first", where=where) from None
 

@@ -77,15 +77,12 @@ def parse_svg(data: bytes | str, *, where: str = "the file") -> SvgSource:
     try:
         root = etree.fromstring(data, parser)
     except (etree.XMLSyntaxError, ValueError) as error:
-        raise InputError(f"it is not SVG ({_first_sentence(error)})", where=where) from None
+        at = f" (line {error.lineno})" if isinstance(error, etree.XMLSyntaxError) and error.lineno > 1 else ""
+        raise InputError(f"it is not SVG that can be read{at}; save it as plain SVG again", where=where) from None
     if root.tag != f"{SVG}svg":
-        raise InputError("it is not SVG: the outermost element is not svg in the SVG namespace", where=where)
+        raise InputError("it is not SVG but something else; save it as plain SVG", where=where)
     _refuse_unsafe(root, where)
     return _sized(root, where)
-
-
-def _first_sentence(error: Exception) -> str:
-    return str(error).splitlines()[0][:120] if str(error) else "unreadable"
 
 
 def _refuse_unsafe(root: etree._Element, where: str) -> None:

@@ -115,7 +115,7 @@ def _gather(element, styled: Styled, rules, every: list[_Character], ranges: lis
                 _gather(child, shown, rules, every, ranges, tell)
         every += [_Character(c, styled) for c in child.tail or ""]
     if element.get("textLength"):
-        tell("textLength was left out; letters lie as their font spaces them.")
+        tell("the width that text was to fill was left out; letters lie as their font spaces them.")
     ranges.append((element, float(styled.style.get("font-size", MEDIUM)), start, len(every)))
 
 
