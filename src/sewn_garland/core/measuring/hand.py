@@ -248,7 +248,7 @@ def _reaches_its_tip(drawn: np.ndarray, path: np.ndarray, along: np.ndarray, cor
     tip = _crossing(into, out) if into is not None and out is not None else None
     if tip is None:
         return True
-    ways = [(near - far) / np.hypot(*(near - far)) for near, far in ((before[0], before[-1]), (after[-1], after[0]))]
+    ways = [(near - far) / max(np.hypot(*(near - far)), 1e-12) for near, far in ((before[0], before[-1]), (after[-1], after[0]))]
     half = np.arccos(np.clip(ways[0] @ ways[1], -0.999, 1.0)) / 2
     away = np.abs(along - along[corner])
     near, beside = away <= TIP_SIDE_MM[1], (away > TIP_SIDE_MM[0]) & (away <= TIP_SIDE_MM[1])
