@@ -77,7 +77,8 @@ def parse_svg(data: bytes | str, *, where: str = "the file") -> SvgSource:
     try:
         root = etree.fromstring(data, parser)
     except (etree.XMLSyntaxError, ValueError) as error:
-        at = f" (line {error.lineno})" if isinstance(error, etree.XMLSyntaxError) and error.lineno > 1 else ""
+        line = getattr(error, "lineno", 0)
+        at = f" (line {line})" if line > 1 else ""
         raise InputError(f"it is not SVG that can be read{at}; save it as plain SVG again", where=where) from None
     if root.tag != f"{SVG}svg":
         raise InputError("it is not SVG but something else; save it as plain SVG", where=where)
