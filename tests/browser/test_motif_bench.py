@@ -150,7 +150,7 @@ def test_a_thing_is_lifted_out_by_marks(bench):
 
     bring_in(page, "buoy.png", png(scene))
     source = page.get_by_test_id("picture-source")
-    expect(source.locator("img")).to_be_visible()
+    expect(page.get_by_test_id("preview-figures")).to_have_text("A picture of 40.0 × 30.0 mm.")
     box, scale = source.bounding_box(), float(source.get_attribute("data-scale"))
     page.get_by_role("button", name="Belongs", exact=True).click()
     page.mouse.click(box["x"] + 200 * scale, box["y"] + 150 * scale)
