@@ -18,6 +18,7 @@ from .svg_servers import cover, literal
 
 WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
 STRAIGHT_MM = 1e-4  # chosen: a tenth of what is written
+BLOCK = 50_000  # contours looked at in one go; chosen
 
 Attributes = Callable[[Shape, float], str]
 PictureOnMesh = Callable[[Shape, np.ndarray, str | None], str]
@@ -201,11 +202,15 @@ def _has_gradients(shape: Shape) -> bool:
 
 def _polygons(outlines: ShapedOutlines) -> np.ndarray:
     """Tell of every contour (c,) whether all its cubics are straight sides, with handles at their thirds."""
-    points, count = outlines.points, (np.diff(outlines.starts) - 1) // 3
-    begin = np.repeat(outlines.starts[:-1], count) + 3 * places(count)
-    a, b, c, d = (points[begin + k] for k in range(4))
-    bent = np.abs(np.concatenate([3 * b - 2 * a - d, 3 * c - a - 2 * d], axis=1)).max(axis=1, initial=0.0) > STRAIGHT_MM
-    return (np.bincount(owners(count)[bent], minlength=len(count)) == 0) & (count > 0)
+    counts, starts, points = (np.diff(outlines.starts) - 1) // 3, outlines.starts[:-1], outlines.points
+    out = counts > 0
+    for first in range(0, len(counts), BLOCK):  # so that it takes little beside the outlines themselves
+        count = counts[first : first + BLOCK]
+        begin = np.repeat(starts[first : first + BLOCK], count) + 3 * places(count)
+        a, b, c, d = (points[begin + k] for k in range(4))
+        bent = (np.abs(3 * b - 2 * a - d) > STRAIGHT_MM).any(axis=1) | (np.abs(3 * c - a - 2 * d) > STRAIGHT_MM).any(axis=1)
+        out[first : first + BLOCK] &= np.bincount(owners(count)[bent], minlength=len(count)) == 0
+    return out
 
 
 def _contour_template(cubics: int, closed: bool, polygon: bool = False) -> str:
@@ -226,6 +231,8 @@ def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
 def _written(outlines: ShapedOutlines) -> tuple[np.ndarray, np.ndarray]:
     """Return the points (k, 2) that are written, of polygons their corners, and how many of each contour (c,) they are."""
     polygon, count = _polygons(outlines), np.diff(outlines.starts)
+    if not polygon.any():
+        return outlines.points, count
     own = owners(count)
     at = np.arange(len(own)) - outlines.starts[own]
     last = outlines.closed[own] & (at == count[own] - 1)  # closing draws its side
