@@ -18,7 +18,7 @@ from ..maths.ragged import owners
 from ..values.drawing import PaintedPieces
 from ..values.laid import LaidLine
 from ..values.motif import Motif, Paint
-from .as_one import MEETS_MM, MOST_POINTS, REACHES_MM, meeting, opaque, points_of, written_out
+from .as_one import MEETS_MM, MOST_PIECES, MOST_POINTS, REACHES_MM, meeting, opaque, points_of, written_out
 from .corners import merged, stamped_outlines
 
 LAP_SHARE = 0.06  # of a piece's length under the next; chosen: a pixel where a piece is 17 of them long
@@ -27,6 +27,8 @@ SAME_EDGE_MM = 1e-3  # chosen: what edges may differ by and be the same
 
 def with_laps(item: PaintedPieces, laid: LaidLine) -> PaintedPieces:
     """Return a laid line's pieces, those that meet the next exactly each going on below it; as they were where none does."""
+    if len(item.motif) > MOST_PIECES:
+        return item
     plain = item.all_cover == 1 and item.blend == "normal" and len(passes_of(item.artwork)) == 1
     laps = np.array(list(map(_may_lap, item.artwork)))
     if not plain or laid.closes or laid.joins.onward is None or not laps.any():
