@@ -148,9 +148,11 @@ def test_a_thing_is_lifted_out_by_marks(bench):
             d.line([0, y, 400, y], fill=(120 + y // 4, 150, 170 - y // 5))
         d.ellipse([140, 90, 260, 210], fill="#a63a2f")
 
+    held = []
+    page.route("**/shown.png", lambda route: held.append(route))  # it can be marked while it is being read, also where that is said
     bring_in(page, "buoy.png", png(scene))
     source = page.get_by_test_id("picture-source")
-    expect(page.get_by_test_id("preview-figures")).to_have_text("A picture of 40.0 × 30.0 mm.")
+    expect(page.get_by_text(re.compile("^Reading buoy"))).to_be_visible()
     box, scale = source.bounding_box(), float(source.get_attribute("data-scale"))
     page.get_by_role("button", name="Belongs", exact=True).click()
     page.mouse.click(box["x"] + 200 * scale, box["y"] + 150 * scale)
@@ -158,6 +160,8 @@ def test_a_thing_is_lifted_out_by_marks(bench):
     for x, y in ((30, 30), (370, 270), (370, 40), (40, 270)):
         page.mouse.click(box["x"] + x * scale, box["y"] + y * scale)
     expect(page.get_by_test_id("preview-figures")).to_contain_text(re.compile(r"A picture of 1[12]\.\d × 1[12]\.\d mm"))
+    for route in held:
+        route.continue_()
     page.get_by_role("button", name="Make the motif").click()
     expect(page.get_by_role("textbox", name="Name of the motif")).to_have_value("buoy")
     pixels = np.array(Image.open(io.BytesIO(bench.motif.shapes[0].picture.png)))

@@ -86,7 +86,7 @@ export function PictureSource() {
         <PictureMarks region={region} scale={scale} />
       </div>
       {!arrived && (
-        <p role="status" className="absolute inset-x-0 top-1/2 text-center text-moss">
+        <p role="status" className="pointer-events-none absolute inset-x-0 top-1/2 text-center text-moss">
           Reading {original.name}…
         </p>
       )}
