@@ -10,7 +10,7 @@ from fontTools.ttLib import TTFont
 from making import svg
 from sewn_garland.core.artwork.box import box_of_shape
 from sewn_garland.core.errors import InputError
-from sewn_garland.core.reading.letters import STEMS, Face, set_letters
+from sewn_garland.core.reading.letters import NAMES, Face, set_letters
 from sewn_garland.core.reading.svg_fonts import families, font_size, font_weight, from_shorthand
 from sewn_garland.core.reading.svg_lines import lines_from_svg
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -23,9 +23,9 @@ def box(body: str) -> tuple[float, ...]:
     return box_of_shape(shape)
 
 
-@pytest.mark.parametrize("family", STEMS)
+@pytest.mark.parametrize("family", NAMES)
 def test_letters_advance_by_the_fonts_own_table(family):
-    name = f"{STEMS[family]}-latin-wght-normal.woff2"
+    name = f"{family.replace(' ', '-')}-latin-wght-normal.woff2"
     font = TTFont((files("sewn_garland.core.reading") / "fonts" / name).open("rb"))
     letters, lost = set_letters("HHn", Face(family))
     wanted = [font["hmtx"][font.getBestCmap()[ord(c)]][0] / font["head"].unitsPerEm for c in "HHn"]

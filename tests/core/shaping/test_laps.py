@@ -1,6 +1,7 @@
 """Pieces with gradients that meet reach under the next. The truth is the rasteriser's own stroke, which has no seams."""
 
 import io
+import math
 
 import numpy as np
 import pytest
@@ -15,8 +16,15 @@ from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 
 SIZE = (120, 100)
-SHADED = svg('<linearGradient id="g" x2="0" y2="1"><stop stop-color="#2c4a84"/><stop offset="1" stop-color="#9db9f0"/></linearGradient>'
-             '<rect width="20" height="4" fill="url(#g)"/>', 20, 4)  # fmt: skip
+
+
+def shaded(length: float) -> str:
+    """Return a band of 4 mm that is shaded across."""
+    gradient = '<linearGradient id="g" x2="0" y2="1"><stop stop-color="#2c4a84"/><stop offset="1" stop-color="#9db9f0"/></linearGradient>'
+    return svg(f'{gradient}<rect width="{length}" height="4" fill="url(#g)"/>', length, 4)
+
+
+SHADED = shaded(20)
 LINES = {"straight": "M10.3 31.7L104 55", "wave": "M10 50C40 0 70 100 110 50", "closed": "M100 50A40 40 0 1 1 20 50A40 40 0 1 1 100 50Z"}
 
 
@@ -52,6 +60,18 @@ def test_a_lap_is_as_long_as_told_and_only_where_pieces_meet():
     for change in ({"gap": 0.05}, {"gap": -0.05}, {"mirror": "left_right", "gap": 0.01}):
         apart, other = laid(SHADED, "M10 50H110", **change)
         assert painted(apart.pieces.motifs, other).outlines is None
+
+
+def test_of_a_half_ring_only_the_edge_at_the_seam_goes_on():
+    """By hand: two pieces round a circle, whose ends lie on one line through its middle; the first ends at (20, 50) going up."""
+    made, line = laid(shaded(40), "M100 50A40 40 0 1 1 20 50A40 40 0 1 1 100 50Z", round_bends="bent", size=math.pi)
+    assert len(line.pieces.s) == 2
+    points = painted(made.pieces.motifs, line).outlines
+    first = points.points[: points.starts[1]]
+    was = line.outlines.points[: line.outlines.starts[1]]
+    moved = np.abs(first - was).max(axis=1) > 1e-9
+    assert moved.any() and (was[moved][:, 0] < 60).all()
+    assert (first - was)[moved] == pytest.approx(np.tile([0, -0.06 * 40 * math.pi], (int(moved.sum()), 1)), abs=1e-6)
 
 
 def test_faint_sloping_and_unlike_edges_do_not_lap():

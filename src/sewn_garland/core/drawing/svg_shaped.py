@@ -64,7 +64,8 @@ def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attr
     """Write pieces whose paints do not turn with them: a template for each kind of row, and all numbers in one go."""
     scales, scale = np.unique(np.round(item.scales, 9), return_inverse=True)
     covers, covering = np.unique(item.covers, return_inverse=True)
-    rows, order, alone = _rows_of(item, outlines, scale, covering)
+    polygon = _polygons(outlines)
+    rows, order, alone = _rows_of(item, outlines, polygon, scale, covering)
     code, first = _numbered(rows)
 
     @cache
@@ -85,10 +86,12 @@ def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attr
         return begin + _contour_template(row.cubics, bool(row.closed), bool(row.polygon)) + end + ("</g>\n" if row.ends_piece else "")
 
     templates = [template(_Row(*row)) for row in zip(*(column[first].tolist() for column in rows), strict=True)]
-    return "".join([templates[number] for number in code.tolist()]) % tuple(_numbers_of(item, outlines, alone, order).tolist())
+    return "".join([templates[number] for number in code.tolist()]) % tuple(_numbers_of(item, outlines, polygon, alone, order).tolist())
 
 
-def _rows_of(item: PaintedPieces, outlines: ShapedOutlines, scale: np.ndarray, covering: np.ndarray) -> tuple[_Row, np.ndarray, np.ndarray]:
+def _rows_of(
+    item: PaintedPieces, outlines: ShapedOutlines, polygon: np.ndarray, scale: np.ndarray, covering: np.ndarray
+) -> tuple[_Row, np.ndarray, np.ndarray]:
     """Return the columns of all rows in the order in which they are written, that order of the contours and then of the pieces
     without any, and these pieces.
     """
@@ -99,7 +102,7 @@ def _rows_of(item: PaintedPieces, outlines: ShapedOutlines, scale: np.ndarray, c
     kind = np.append(of_contour, np.where(item.shaped[alone], NOTHING_LEFT, STAMPED))
     piece, nothing = np.append(outlines.piece, alone), np.zeros(len(alone), int)
     cubics = (np.diff(outlines.starts) - 1) // 3
-    shape, closed, cubics, polygon = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, cubics, _polygons(outlines)))
+    shape, closed, cubics, polygon = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, cubics, polygon))
     order = np.lexsort((kind, shape, piece))
     piece, kind, shape, closed, cubics, polygon = (column[order] for column in (piece, kind, shape, closed, cubics, polygon))
     new_piece, new_path = np.zeros((2, len(piece)), bool)
@@ -117,10 +120,10 @@ def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
     return code, np.unique(code, return_index=True)[1]
 
 
-def _numbers_of(item: PaintedPieces, outlines: ShapedOutlines, alone: np.ndarray, order: np.ndarray) -> np.ndarray:
+def _numbers_of(item: PaintedPieces, outlines: ShapedOutlines, polygon: np.ndarray, alone: np.ndarray, order: np.ndarray) -> np.ndarray:
     """Return the numbers of all rows in their order: of contours their points, of stamped pieces among those ``alone`` their matrices."""
     of_piece = np.where(item.shaped[alone], 0, 6)
-    points, kept = _written(outlines)
+    points, kept = _written(outlines, polygon)
     counts = np.append(2 * kept, of_piece)
     numbers = np.append(points.ravel(), item.matrices[alone[of_piece > 0]].ravel())
     return numbers[ranges(heads(counts)[order], counts[order])]
@@ -228,9 +231,9 @@ def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
     return painted_by(shape, compose(np.array([[a, c, e], [b, d, f]]), anchor))
 
 
-def _written(outlines: ShapedOutlines) -> tuple[np.ndarray, np.ndarray]:
+def _written(outlines: ShapedOutlines, polygon: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return the points (k, 2) that are written, of polygons their corners, and how many of each contour (c,) they are."""
-    polygon, count = _polygons(outlines), np.diff(outlines.starts)
+    count = np.diff(outlines.starts)
     if not polygon.any():
         return outlines.points, count
     own = owners(count)
@@ -242,9 +245,9 @@ def _written(outlines: ShapedOutlines) -> tuple[np.ndarray, np.ndarray]:
 
 def _contour_texts(outlines: ShapedOutlines) -> list[str]:
     """Write every contour as path data to a micrometre, all numbers in one go."""
-    cubics = (np.diff(outlines.starts) - 1) // 3
-    keys = list(zip(cubics.tolist(), outlines.closed.tolist(), _polygons(outlines).tolist(), strict=True))
+    cubics, polygon = (np.diff(outlines.starts) - 1) // 3, _polygons(outlines)
+    keys = list(zip(cubics.tolist(), outlines.closed.tolist(), polygon.tolist(), strict=True))
     templates = {key: _contour_template(*key) for key in set(keys)}
     whole = "\n".join(templates[key] for key in keys)
-    text = whole % tuple(_written(outlines)[0].ravel().tolist())
+    text = whole % tuple(_written(outlines, polygon)[0].ravel().tolist())
     return list(text.split("\n")) if len(cubics) else []

@@ -10,15 +10,14 @@ from typing import Any, NamedTuple
 
 import numpy as np
 import uharfbuzz
-from fontTools.pens.recordingPen import RecordingPen
+from fontTools.pens.basePen import BasePen
 from fontTools.ttLib import TTFont
 
 from ..maths.booleans import combined
-from ..maths.outlines import Outline, joined
+from ..maths.outlines import Outline
 
 hb: Any = uharfbuzz  # compiled, without types
-STEMS = {"hanken grotesk": "hanken-grotesk", "source serif 4": "source-serif-4"}
-NAMES = {"hanken grotesk": "Hanken Grotesk", "source serif 4": "Source Serif 4"}
+NAMES = {name.lower(): name for name in ("Hanken Grotesk", "Source Serif 4")}
 SUBSETS = ("latin", "latin-ext")  # a font's files, each with letters of its own
 
 
@@ -42,7 +41,7 @@ class Letter(NamedTuple):
 def shipped_family(name: str) -> str | None:
     """Return the name, in small letters, of a font that ships, with or without “Variable” behind it; None for any other."""
     plain = " ".join(name.lower().split()).removesuffix(" variable")
-    return plain if plain in STEMS else None
+    return plain if plain in NAMES else None
 
 
 def set_letters(text: str, face: Face, *, ligatures: bool = True) -> tuple[list[Letter], set[str]]:
@@ -80,7 +79,7 @@ class _Typeface(NamedTuple):
 
 @cache
 def _typeface(family: str, italic: bool, subset: str) -> _Typeface:
-    name = f"{STEMS[family]}-{subset}-wght-{'italic' if italic else 'normal'}.woff2"
+    name = f"{family.replace(' ', '-')}-{subset}-wght-{'italic' if italic else 'normal'}.woff2"
     font = TTFont(BytesIO((files(__package__ or "") / "fonts" / name).read_bytes()))
     letters = frozenset(font.getBestCmap() or ())
     font.flavor = None
@@ -97,34 +96,36 @@ def _font(face: Face, subset: str) -> Any:
     return font
 
 
+class _OutlinePen(BasePen):
+    """Draw a glyph as an outline out of M L C Z; quadratic curves come as cubics."""
+
+    def __init__(self) -> None:
+        super().__init__(None)
+        self.commands, self.points = "", []
+
+    def _moveTo(self, pt) -> None:
+        self._draw("M", pt)
+
+    def _lineTo(self, pt) -> None:
+        self._draw("L", pt)
+
+    def _curveToOne(self, pt1, pt2, pt3) -> None:
+        self._draw("C", pt1, pt2, pt3)
+
+    def _closePath(self) -> None:
+        self._draw("Z")
+
+    def _draw(self, command: str, *points) -> None:
+        self.commands += command
+        self.points += points
+
+
 @lru_cache(maxsize=4096)
 def _outline(face: Face, subset: str, glyph: int) -> Outline:
     """Return a glyph's outline in em about its origin, y down: what its contours cover together."""
-    pen = RecordingPen()
+    pen = _OutlinePen()
     _font(face, subset).draw_glyph_with_pen(glyph, pen)
-    upem = _typeface(face.family, face.italic, subset).upem
-    parts: list[Outline] = []
-    commands, points = "", []
-    for verb, places in pen.value:
-        if verb == "moveTo":
-            commands, points = "M", [places[0]]
-        elif verb == "lineTo":
-            commands, points = commands + "L", [*points, places[0]]
-        elif verb == "qCurveTo":
-            for control, end in _quadratics(places):
-                start = np.array(points[-1], float)
-                control, end = np.array(control, float), np.array(end, float)
-                commands, points = commands + "C", [*points, start + (control - start) * 2 / 3, end + (control - end) * 2 / 3, end]
-        elif verb == "curveTo":
-            commands, points = commands + "C", [*points, *places]
-        elif points:
-            parts.append((commands + "Z", np.array(points, float) / upem * (1, -1)))
-    commands, points = joined(parts)
-    return combined([(commands, points, "nonzero")] * 2, "join") if commands else (commands, points)
-
-
-def _quadratics(places: tuple) -> list[tuple]:
-    """Return the quadratic curves of a chain of controls, whose ends between lie half-way from one control to the next."""
-    *controls, end = places
-    middles = [((a[0] + b[0]) / 2, (a[1] + b[1]) / 2) for a, b in pairwise(controls)]
-    return list(zip(controls, [*middles, end], strict=True))
+    if not pen.commands:
+        return "", np.zeros((0, 2))
+    points = np.array(pen.points, float) / _typeface(face.family, face.italic, subset).upem * (1, -1)
+    return combined([(pen.commands, points, "nonzero")] * 2, "join")

@@ -63,6 +63,7 @@ def _may_join(motif: Motif) -> bool:
 
 
 def points_of(motif: Motif) -> int:
+    """Count a motif's points, handles and all: what is written of it."""
     return sum(len(shape.points) for shape in motif.shapes)
 
 
@@ -194,11 +195,7 @@ def _is_layered(motif: Motif) -> bool:
 
 def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> ShapedOutlines:
     """Return all outlines, pieces numbered by what they are part of, whose contours come shape by shape and turn the same way."""
-    stamped = np.flatnonzero(several[one] & ~item.shaped)
-    own = [] if item.outlines is None else [item.outlines]
-    if len(stamped):
-        own.append(stamped_outlines(item.artwork, item.motif, item.matrices, stamped))
-    was = merged(own) if len(own) > 1 else own[0]
+    was = outlines_with(item, np.flatnonzero(several[one]))
     order = np.lexsort((was.piece, was.stroked, was.shape, one[was.piece]))
     first, count = was.starts[:-1][order], np.diff(was.starts)[order]
     piece, number = was.piece[order], one[was.piece][order]
@@ -213,6 +210,15 @@ def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> Shap
         was.points[at], np.append(0, np.cumsum(count)), was.closed[order], number, was.shape[order], was.stroked[order], pieces,
         outlined, cut, meshes,
     )  # fmt: skip
+
+
+def outlines_with(item: PaintedPieces, pieces: np.ndarray) -> ShapedOutlines:
+    """Return the outlines of pieces with those of some ``pieces`` (p,), rising, that are stamped among them, their strokes outlined."""
+    stamped = pieces[~item.shaped[pieces]]
+    parts = [] if item.outlines is None else [item.outlines]
+    if len(stamped):
+        parts.append(stamped_outlines(item.artwork, item.motif, item.matrices, stamped))
+    return merged(parts) if len(parts) > 1 else parts[0]
 
 
 def _against_first(item: PaintedPieces, one: np.ndarray, number: np.ndarray, shape: np.ndarray, piece: np.ndarray) -> np.ndarray:

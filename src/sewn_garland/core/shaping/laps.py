@@ -18,11 +18,10 @@ from ..maths.ragged import owners
 from ..values.drawing import PaintedPieces
 from ..values.laid import LaidLine
 from ..values.motif import Motif, Paint
-from .as_one import MEETS_MM, MOST_PIECES, MOST_POINTS, REACHES_MM, meeting, opaque, points_of, written_out
-from .corners import merged, stamped_outlines
+from .as_one import MOST_PIECES, MOST_POINTS, REACHES_MM, meeting, opaque, outlines_with, points_of, written_out
 
 LAP_SHARE = 0.06  # of a piece's length under the next; chosen: a pixel where a piece is 17 of them long
-SAME_EDGE_MM = 1e-3  # chosen: what edges may differ by and be the same
+SAME_EDGE_MM, LEVEL_RAD = 1e-3, 1e-6  # chosen: what edges may differ by and be the same, and slope by and be level
 
 
 def with_laps(item: PaintedPieces, laid: LaidLine) -> PaintedPieces:
@@ -46,17 +45,16 @@ def with_laps(item: PaintedPieces, laid: LaidLine) -> PaintedPieces:
 
 def _lapped(item: PaintedPieces, pieces: np.ndarray, at: np.ndarray, onward: np.ndarray) -> PaintedPieces:
     """Return the pieces with those of some ``pieces`` (k,) longer, from the seams ``at`` (k, 2) on in the directions ``onward``."""
-    stamped = pieces[~item.shaped[pieces]]
-    parts = [] if item.outlines is None else [item.outlines]
-    if len(stamped):
-        parts.append(stamped_outlines(item.artwork, item.motif, item.matrices, np.unique(stamped)))
-    outlines = merged(parts) if len(parts) > 1 else parts[0]
+    outlines = outlines_with(item, np.unique(pieces))
     seam = np.full(len(item.motif), -1)
     seam[pieces] = np.arange(len(pieces))
     own = seam[outlines.piece][owners(np.diff(outlines.starts))]
-    off = ((outlines.points - at[own]) * onward[own]).sum(axis=1)
-    edge = (own >= 0) & (np.abs(off) < REACHES_MM * np.maximum(1.0, item.scales.max(initial=1.0)))
-    length = LAP_SHARE * np.array([motif.width for motif in item.artwork])[item.motif[pieces]] * item.scales[pieces]
+    width, height = (
+        np.array([getattr(m, side) for m in item.artwork])[item.motif[pieces]] * item.scales[pieces] for side in ("width", "height")
+    )
+    length, off = LAP_SHARE * width, outlines.points - at[own]
+    edge = np.abs((off * onward[own]).sum(axis=1)) < REACHES_MM * max(1.0, item.scales.max(initial=1.0))
+    edge &= (own >= 0) & (np.hypot(*off.T) < height[own] + REACHES_MM)  # the other edge of a half ring is in line with it too
     points = outlines.points + np.where(edge, length[own], 0.0)[:, None] * onward[own]
     return replace(item, outlines=replace(outlines, points=points))
 
@@ -74,7 +72,7 @@ def _may_lap(motif: Motif) -> bool:
     layers = layers_of(motif)
     one, two = (section_at(layers, x) for x in (JUST_INSIDE_MM, motif.width - JUST_INSIDE_MM))
     same = len(one.top) == len(two.top) and np.abs(np.concatenate([one.top - two.top, one.foot - two.foot])).max(initial=0.0) < SAME_EDGE_MM
-    return bool(same and np.abs(np.concatenate([one.slopes, two.slopes])).max(initial=0.0) < MEETS_MM)
+    return bool(same and np.abs(np.concatenate([one.slopes, two.slopes])).max(initial=0.0) < LEVEL_RAD)
 
 
 def _is_opaque(paint: Paint) -> bool:

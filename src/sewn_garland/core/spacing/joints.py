@@ -309,7 +309,7 @@ class _Chain:
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             right = s[self.heads[run] : self.heads[run] + len(own) + 1]
             right = right[: int((right == upto[run]).argmax()) + 1] if np.isfinite(upto[run]) else start[run : run + 1]
-            found, own = self._settled_on(run, right, own, sigma[run])
+            found, own = self._settled_on(run, right, own, sigma[run] * self.own[links[run] : links[run] + self.count[run]])
             end = float(self.runs.start[run] + self.runs.length[run])
             if len(found) <= len(own) and found[-1] + own[len(found) - 1] <= end:
                 lost[run] = found[-1]
@@ -317,16 +317,17 @@ class _Chain:
             s[self.heads[run] : self.heads[run] + len(own) + 1] = np.append(found, on)
         return s, lost
 
-    def _settled_on(self, run: int, joints: np.ndarray, own: np.ndarray, sigma: float) -> tuple[np.ndarray, np.ndarray]:
-        """Return the joints of one run's links as ``_sought`` does, and the links' lengths, which are those of where they lie."""
+    def _settled_on(self, run: int, joints: np.ndarray, own: np.ndarray, even: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return the joints of one run's links as ``_sought`` does, and their lengths (n,), which are those of where they lie: as wide
+        there as the line is of what they are on an ``even`` one.
+        """
         found, widths = self._sought(run, joints, own), self.runs.widths
         if widths is None:
             return found, own
-        links = int(self.count[:run].sum())
         for _ in range(MARCH_ROUNDS):
             count = len(found) - 1
             width = widths.at(np.full(count, run), (found[1:] + found[:-1]) / 2)[0]
-            lengths = np.append(width, np.full(len(own) - count, width[-1] if count else 1.0)) * self.own[links : links + len(own)] * sigma
+            lengths = np.append(width, np.full(len(own) - count, width[-1] if count else 1.0)) * even
             if np.abs(lengths - own).max(initial=0.0) <= SAME_REL_TOL * self.scale:
                 break
             found, own = self._sought(run, joints, lengths), lengths
