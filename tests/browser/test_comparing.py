@@ -184,6 +184,9 @@ def test_a_corner_is_made_at_once_turned_by_hand_and_made_another_way(app):
         page.keyboard.press("ArrowLeft")
     expect(angle).to_have_attribute("aria-valuenow", re.compile("^(126|127|128)$"))
     assert max(figure(joins.inner_text(), pattern) for pattern in (r"([\d.]+) mm", r"step\s+([\d.]+) mm")) < 0.02
+    page.set_viewport_size({"width": 1024, "height": 700})
+    for name in ("Done", "Work on it by hand"):
+        expect(corner.get_by_role("button", name=name)).to_be_in_viewport(ratio=1)
     there = {motif["id"] for motif in app.state(page)["motifs"]}
     way.get_by_role("radio", name="mitred").press("Enter")
     expect(way.get_by_role("radio", checked=True)).to_have_text("mitred")

@@ -10,6 +10,7 @@ from PIL import Image
 from playwright.sync_api import expect
 from scipy.ndimage import maximum_filter, minimum_filter
 
+from making import svg
 from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.store.database import Store
 from sewn_garland.workshop import pages
@@ -33,12 +34,12 @@ def test_a_demo_page_on_the_screen_is_its_picture(app, number, tmp_path):
     expect(page.get_by_test_id("sheet-canvas")).to_have_attribute("data-painted", re.compile("."))
     row, path, rings = kept_of(tmp_path, number)
     choose_no_line(page)
-    svg = page.request.get(f"{app.address}/api/pages/{number}/page.svg?ground=page").text()
+    drawn = page.request.get(f"{app.address}/api/pages/{number}/page.svg?ground=page").text()
     size = row.width_mm, row.height_mm
-    compare(page, svg, size, rings)
+    compare(page, drawn, size, rings)
     x, y = (float(v) for v in re.match(r"M\s*(-?[\d.]+)[ ,](-?[\d.]+)", path).groups())
     zoom_in(page, (x, y))
-    compare(page, svg, size, rings)
+    compare(page, drawn, size, rings)
 
 
 @pytest.mark.parametrize(
@@ -63,9 +64,9 @@ def test_a_chain_laid_on_in_another_way_shows_on_its_page_as_in_its_file(app, wa
     expect(page.get_by_text("All changes kept")).to_be_visible()
     page = app.open("#/page/3")
     choose_no_line(page)
-    svg = page.request.get(f"{app.address}/api/pages/3/page.svg?ground=page").text()
-    assert f"mix-blend-mode:{way}" in svg
-    compare(page, svg, (240, 90), [])
+    drawn = page.request.get(f"{app.address}/api/pages/3/page.svg?ground=page").text()
+    assert f"mix-blend-mode:{way}" in drawn
+    compare(page, drawn, (240, 90), [])
 
 
 CIRCLES = ("M10 40A30 30 0 1 1 70 40A30 30 0 1 1 10 40Z", "M80 40A30 30 0 1 1 140 40A30 30 0 1 1 80 40Z")
@@ -95,11 +96,41 @@ def test_what_interlocks_and_closes_shows_on_its_page_as_in_its_file(app, starte
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
     rings = kept_of(tmp_path, sheet["id"])[2]
-    svg = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
-    assert ("clip-path" in svg) == (starter == "leaf")  # rings interlock all the way round by themselves
-    compare(page, svg, (150, 80), rings)
+    drawn = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
+    assert ("clip-path" in drawn) == (starter == "leaf")  # rings interlock all the way round by themselves
+    compare(page, drawn, (150, 80), rings)
     zoom_in(page, (10, 40))
-    compare(page, svg, (150, 80), rings)
+    compare(page, drawn, (150, 80), rings)
+
+
+SHADED = svg('<linearGradient id="g" x2="0" y2="1"><stop stop-color="#2c4a84"/><stop offset="1" stop-color="#9db9f0"/></linearGradient>'
+             '<rect width="20" height="4" fill="url(#g)"/>', 20, 4)  # fmt: skip
+
+
+def test_pieces_that_meet_show_on_their_page_as_in_its_file(app, tmp_path):
+    """Drawn as one: stamped bars with a corner piece and touching polygons; going on below the next: a shaded band."""
+    page = app.open("#/shelf")
+
+    def sent(path, data):
+        reply = page.request.post(f"{app.address}/api/{path}", data=data)
+        assert reply.ok, reply.text()
+        return reply.json()
+
+    motifs = [sent("motifs/starter", {"starter": "bar"}), sent("motifs/starter", {"starter": "polygon"}),
+              sent("motifs", {"name": "Ribbon", "svg": SHADED})]  # fmt: skip
+    brushes = [sent("brushes", {"name": motif["name"], "motif_id": motif["id"]}) for motif in motifs]
+    sent(f"brushes/{brushes[0]['id']}/make-piece", {"version": brushes[0]["version"], "role": "outside_corner"})
+    sheet = sent("pages", {"name": "Bands", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
+    for brush, d in zip(brushes, ("M12 12H90V66H12Z", "M105 10H143L130 70", "M20 55C50 -20 60 100 85 25"), strict=True):
+        sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
+    page = app.open(f"#/page/{sheet['id']}")
+    choose_no_line(page)
+    rings = kept_of(tmp_path, sheet["id"])[2]
+    drawn = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
+    assert "<use" not in drawn  # all of it is written out
+    compare(page, drawn, (150, 80), rings)
+    zoom_in(page, (90, 12))
+    compare(page, drawn, (150, 80), rings)
 
 
 def test_pictures_in_their_own_colours_on_a_picture_show_as_in_the_file(app, tmp_path):
@@ -123,9 +154,9 @@ def test_pictures_in_their_own_colours_on_a_picture_show_as_in_the_file(app, tmp
     sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": "M15 40H140"}})
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
-    svg = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
-    assert svg.count("<image") > 4  # the ground, and a colouring for nearly each of the pieces
-    compare(page, svg, (150, 80), kept_of(tmp_path, sheet["id"])[2])
+    drawn = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
+    assert drawn.count("<image") > 4  # the ground, and a colouring for nearly each of the pieces
+    compare(page, drawn, (150, 80), kept_of(tmp_path, sheet["id"])[2])
 
 
 def kept_of(folder, number):
@@ -158,7 +189,7 @@ def zoom_in(page, at):
     expect(sheet).not_to_have_attribute("data-scale", str(scale))
 
 
-def compare(page, svg, size, rings):
+def compare(page, drawing, size, rings):
     """Compare the sheet as it is painted with the file's drawing, rendered through the same window."""
     canvas, sheet = page.get_by_test_id("sheet-canvas"), page.get_by_test_id("sheet")
     shot = canvas.evaluate("c => c.toDataURL('image/png')").split(",")[1]
@@ -166,7 +197,7 @@ def compare(page, svg, size, rings):
     (high, wide), scale = seen.shape[:2], float(sheet.get_attribute("data-scale"))
     x, y = (float(v) for v in sheet.get_attribute("data-origin").split(","))
     window = f'viewBox="{-x / scale} {-y / scale} {wide / scale} {high / scale}"'
-    filed = png_from_svg(re.sub(r'viewBox="[^"]*"', window, svg, count=1), width_px=wide, height_px=high)
+    filed = png_from_svg(re.sub(r'viewBox="[^"]*"', window, drawing, count=1), width_px=wide, height_px=high)
     held = np.asarray(Image.open(io.BytesIO(filed)).convert("RGB")).astype(int)
     left, top = max(0, int(x) + 3), max(30, int(y) + 3)
     right, bottom = min(wide, int(x + size[0] * scale) - 3), min(high, int(y + size[1] * scale) - 3)

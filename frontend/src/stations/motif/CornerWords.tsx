@@ -16,8 +16,8 @@ const WORDS: Record<Way, string> = {
   mitre: "mitred",
   lap: "lapped",
   bend: "bent round",
-  round: "set round it whole",
-  across: "set as a block across it",
+  round: "set round it",
+  across: "a block across it",
 };
 
 interface Props {
@@ -43,7 +43,7 @@ export function CornerWords({ brush, role, angle, versions, header, onTurn }: Pr
   const refused =
     error?.message ?? (data && !data.ways.length ? "No corner can be made of this repeat; trace or cut it first." : "");
   return (
-    <div className="h-[148px] shrink-0 border-t border-rule bg-work px-5 py-3">
+    <div className="min-h-[148px] shrink-0 border-t border-rule bg-work px-5 py-3">
       <div className="flex items-baseline justify-between gap-6">
         <h2 className="min-w-0 truncate text-[15px]">
           The {NAMES[role]} of {brush.name}
