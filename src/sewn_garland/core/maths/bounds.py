@@ -14,33 +14,26 @@ Box = tuple[float, float, float, float]
 
 def outline_box(commands: str, points: np.ndarray) -> Box:
     """Return (left, top, right, bottom) of an outline out of M L C Z, its curves' extremes included."""
-    xs = [points]
-    at = 0
-    for command in commands:
-        if command == "C":
-            xs.append(_extremes(points[at - 1 : at + 3]))
-        at += {"M": 1, "L": 1, "C": 3, "Z": 0}[command]
-    xs[0] = points[on_curve(commands)]
-    every = np.concatenate(xs)
+    takes = np.array([POINTS_OF[command] for command in commands], int)
+    curved = (np.cumsum(takes) - takes)[takes == POINTS_OF["C"]]
+    every = np.concatenate([points[on_curve(commands)], _extremes(points[curved[:, None] + np.arange(-1, 3)])])
     return (*every.min(axis=0), *every.max(axis=0))
 
 
 LAST_BITS = 1e-15  # of the largest; below them a power says nothing
+POINTS_OF = {"M": 1, "L": 1, "C": 3, "Z": 0}
 
 
 def _extremes(p: np.ndarray) -> np.ndarray:
-    """Return the points (k, 2) of a cubic where x or y turns."""
-    found = []
-    a = -p[0] + 3 * p[1] - 3 * p[2] + p[3]
-    b = 2 * (p[0] - 2 * p[1] + p[2])
-    c = p[1] - p[0]
-    for axis in (0, 1):
-        powers = np.array([a[axis], b[axis], c[axis]])
-        powers[np.abs(powers) <= LAST_BITS * np.abs(powers).max()] = 0.0  # a leading one of no weight would be divided by
-        roots = np.roots(np.trim_zeros(powers, "f")) if powers[:2].any() else np.zeros(0)
-        found.extend(float(r.real) for r in roots if abs(r.imag) < 1e-12 and 0 < r.real < 1)
-    t = np.array(found)[:, None]
-    return (1 - t) ** 3 * p[0] + 3 * t * (1 - t) ** 2 * p[1] + 3 * t**2 * (1 - t) * p[2] + t**3 * p[3]
+    """Return the points (k, 2) of cubics (m, 4, 2) where x or y turns; none for none."""
+    powers = np.stack([-p[:, 0] + 3 * p[:, 1] - 3 * p[:, 2] + p[:, 3], 2 * (p[:, 0] - 2 * p[:, 1] + p[:, 2]), p[:, 1] - p[:, 0]])
+    a, b, c = np.where(np.abs(powers) <= LAST_BITS * np.abs(powers).max(axis=0), 0.0, powers)
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):  # a root that there is not lies within no cubic
+        far = -(b + np.copysign(np.sqrt(b * b - 4 * a * c), b)) / 2
+        t = np.stack([far / a, c / far], axis=-1)
+    cubic, axis, which = np.nonzero((t > 0) & (t < 1))
+    t, p = t[cubic, axis, which][:, None], p[cubic]
+    return (1 - t) ** 3 * p[:, 0] + 3 * t * (1 - t) ** 2 * p[:, 1] + 3 * t**2 * (1 - t) * p[:, 2] + t**3 * p[:, 3]
 
 
 def stroke_box(
