@@ -10,7 +10,7 @@ from typing import NamedTuple
 import numpy as np
 
 from .artwork.paints import in_own_colours, largest_paint, paints_of
-from .artwork.passes import half_of, passes_of
+from .artwork.passes import half_of, passes_of, places_of_half
 from .colouring.coloured import coloured, coloured_together
 from .colouring.inked import Pictures, pictures_of, with_pictures_in
 from .drawing.svg import path_data
@@ -101,22 +101,24 @@ def on_page(artwork: Artwork, laid: LaidLine, ink: Ink = PLAIN) -> tuple[Item, .
 
 def _half(pieces: PaintedPieces, *, under: bool) -> tuple[PaintedPieces, np.ndarray]:
     """Return what of some pieces lies under their neighbours, or what does not, and where (n + 1,) among these each piece begins."""
-    if all(half_of(motif, under) is motif for motif in pieces.artwork):
+    if all(half_of(motif, under, mirrored) is motif for motif in pieces.artwork for mirrored in (False, True)):
         return pieces, np.arange(len(pieces.motif) + 1)
     pieces = in_own_colours(pieces)
-    halves = tuple(half_of(motif, under) for motif in pieces.artwork)
-    kept = np.array([len(half.shapes) > 0 for half in halves])[pieces.motif]
+    kinds = [(motif, mirrored) for mirrored in (False, True) for motif in pieces.artwork]
+    halves = tuple(half_of(motif, under, mirrored) for motif, mirrored in kinds)
+    kind = pieces.motif + len(pieces.artwork) * pieces.mirrored
+    kept = np.array([len(half.shapes) > 0 for half in halves])[kind]
     begins = np.append(0, np.cumsum(kept))
     outlines = None
     if pieces.outlines is not None:
         number = np.full((len(halves), max(len(m.shapes) for m in pieces.artwork)), -1)
-        for v, motif in enumerate(pieces.artwork):
-            own = [i for i, s in enumerate(motif.shapes) if (s.lies == "under") == under]
+        for v, (motif, mirrored) in enumerate(kinds):
+            own = places_of_half(motif, under, mirrored)
             number[v, own] = np.arange(len(own))
-        shape = number[pieces.motif]
+        shape = number[kind]
         outlines = pieces.outlines.some(shape[pieces.outlines.piece, pieces.outlines.shape] >= 0, np.where(kept, begins[:-1], -1), shape)
     covers = pieces.covers[kept]
-    return PaintedPieces(halves, pieces.motif[kept], pieces.matrices[kept], outlines, covers, pieces.blend), begins
+    return PaintedPieces(halves, kind[kept], pieces.matrices[kept], outlines, covers, pieces.blend), begins
 
 
 def _in_order(half: tuple[PaintedPieces, np.ndarray], under: bool, closes: Sequence[Close]) -> list[Item]:

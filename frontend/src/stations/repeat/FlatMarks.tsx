@@ -2,7 +2,7 @@ import type { Scene } from "../../shared/api/scenes";
 import { EXTENT } from "../../shared/api/tables";
 import type { View } from "../../shared/view/view";
 import { AcrossMark } from "./AcrossMark";
-import { RIGHT } from "./flatSizes";
+import { RIGHT, raised } from "./flatSizes";
 import { useLaidBench } from "./openBench";
 import { PitchMark } from "./PitchMark";
 import { SizeMark } from "./SizeMark";
@@ -28,6 +28,7 @@ export function FlatMarks({ scene, header, view, first }: { scene: Scene; header
   const { size, shown } = useLaidBench();
   const x = (i: number): number => view.x + middleOf(scene, i, header) * view.scale;
   const half = Math.max(14, (header.height_mm / 2) * view.scale);
+  const centre = view.y - raised(header) * view.scale;
   const end = Math.min(size.width - RIGHT + 14, x(scene.pieces - 1) + (header.piece_mm / 2) * view.scale + 26);
   const above = Math.max(0, ...(shown.rows?.beside_mm ?? []).map((mm) => -mm)) * view.scale; // rows that lie there
   const jointed = shown.travel.round_bends === "jointed" && shown.travel.kind === "repeated";
@@ -49,14 +50,14 @@ export function FlatMarks({ scene, header, view, first }: { scene: Scene; header
         <PitchMark
           from={x(first + 1)}
           to={x(first + 2)}
-          top={Math.max(UNDER_RULE, view.y - half - 30 - above)}
+          top={Math.max(UNDER_RULE, centre - half - 30 - above)}
           middle={view.y}
           scale={view.scale}
           header={header}
           jointed={jointed}
         />
       )}
-      <SizeMark end={end} half={half} middle={view.y} />
+      <SizeMark end={end} half={half} middle={centre} />
       {!jointed && <TurnMark x={x(first)} half={half} middle={view.y} />}
       <AcrossMark length={header.piece_mm * view.scale} end={end} middle={view.y} />
     </svg>

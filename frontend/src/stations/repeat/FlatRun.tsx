@@ -11,7 +11,7 @@ import type { BenchHeader } from "./types";
 import { GroundChoice } from "./GroundChoice";
 import { TightestBend } from "./TightestBend";
 import { FlatMarks } from "./FlatMarks";
-import { flatSizes, LEFT, markedPiece, RIGHT } from "./flatSizes";
+import { flatSizes, LEFT, markedPiece, raised, RIGHT } from "./flatSizes";
 import { paintRule, RULE_FONT } from "./flatRule";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
@@ -27,9 +27,10 @@ export const FlatRun = memo(function FlatRun({ scene, header }: { scene: Scene; 
   const hurry = useBench((bench) => (bench.inHand ? "soft" : "none"));
   const { night, glass } = ground;
   const { middle, lens } = useMemo(() => flatSizes(size.height), [size.height]);
-  const view = useMemo<View>(() => ({ scale, x: LEFT, y: middle }), [scale, middle]);
+  const off = raised(header) * scale;
+  const view = useMemo<View>(() => ({ scale, x: LEFT, y: middle + off }), [scale, middle, off]);
   const under = {
-    key: `${scale} ${middle} ${night} ${blends(scene) && glass} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
+    key: `${scale} ${view.y} ${night} ${blends(scene) && glass} ${document.fonts.check(RULE_FONT)}`, // once more when the font is there
     paint: (ctx, box, ratio) => {
       const colours = night ? { rule: "#9db0a8", line: "#b9746b" } : { rule: "#56645d", line: "#c98d84" };
       if (blends(scene)) paintGround(ctx, glass, box);

@@ -43,6 +43,9 @@ export const FLAT = {
   },
 };
 
+/** By how many mm the middle of the pieces lies above the run's line. */
+export const raised = ({ above_mm, height_mm }: { above_mm: number; height_mm: number }): number => above_mm - height_mm / 2;
+
 /** How many times as wide as the brush the widest place of a line is. */
 export const widest = (hand: Settings["hand"]): number =>
   Math.max(1, ...(hand?.width_along ?? []).map(({ width_pct }) => width_pct / 100));

@@ -15,7 +15,13 @@ def passes_of(motifs: Sequence[Motif]) -> tuple[bool, ...]:
 
 
 @lru_cache(maxsize=512)
-def half_of(motif: Motif, under: bool) -> Motif:
+def places_of_half(motif: Motif, under: bool, mirrored: bool) -> tuple[int, ...]:
+    """Return the places of those of a motif's shapes that lie under, or that do not, in a piece that is mirrored or not."""
+    return tuple(i for i, shape in enumerate(motif.shapes) if ((shape.lies == "under") != (mirrored and shape.half)) == under)
+
+
+@lru_cache(maxsize=512)
+def half_of(motif: Motif, under: bool, mirrored: bool) -> Motif:
     """Return a motif with those of its shapes alone that lie under, or that do not; itself where these are all."""
-    shapes = tuple(shape for shape in motif.shapes if (shape.lies == "under") == under)
-    return motif if len(shapes) == len(motif.shapes) else replace(motif, shapes=shapes)
+    own = places_of_half(motif, under, mirrored)
+    return motif if len(own) == len(motif.shapes) else replace(motif, shapes=tuple(motif.shapes[i] for i in own))

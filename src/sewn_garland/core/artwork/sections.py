@@ -16,6 +16,7 @@ from .box import ink_box
 from .fills import as_fills
 
 JUST_INSIDE_MM = 2e-4  # the section is taken so far inside a cut, where artwork that ends on it is still there
+CROSSING_MM = 1e-3  # outlines so near cross there; chosen: at a seam, steep ones are twice the above apart
 
 
 @dataclass(frozen=True, eq=False)
@@ -174,8 +175,18 @@ def section_at(layers: list[Layer], x: float) -> Section:
     seen = alpha > 0.02
     edges = y[np.flatnonzero(np.diff(np.concatenate([[False], seen, [False]])))]
     places = np.array([(root_y, slope) for _, roots in crossings for root_y, slope, _ in roots]).reshape(-1, 2)
-    slopes = places[np.abs(edges[:, None] - places[:, 0]).argmin(axis=1), 1] if len(places) and len(edges) else np.zeros(len(edges))
-    return Section(y[:-1][seen], y[1:][seen], rgb[seen], alpha[seen], edges, slopes)
+    return Section(y[:-1][seen], y[1:][seen], rgb[seen], alpha[seen], edges, _slopes_at(edges, places))
+
+
+def _slopes_at(edges: np.ndarray, places: np.ndarray) -> np.ndarray:
+    """Return the slope of the outline at each edge (e,) out of places (m, 2) with slopes; the largest where outlines cross.
+
+    Then it is of the same outline on both sides of the crossing.
+    """
+    if not len(places) or not len(edges):
+        return np.zeros(len(edges))
+    off = np.abs(edges[:, None] - places[:, 0])
+    return np.where(off <= off.min(axis=1)[:, None] + CROSSING_MM, places[:, 1], -np.inf).max(axis=1)
 
 
 def _filled(layer: Layer, roots: list[tuple[float, float, int]], x: float):

@@ -40,14 +40,17 @@ def closes_of(placed: Placed, brush: Brush, tracks: Tracks, cuts: BisectorCuts, 
     closed = [t for t, line in enumerate(tracks.measured) if line.closed] if brush.travel.kind == "repeated" else []
     if not closed or not len(placed.s):
         return closes, broken
-    track = tracks.of(placed)
-    for under in passes_of(brush.pieces.motifs):
-        motifs = brush.pieces.motifs
-        apart = brush.ink.see_through or any(_any_see_through(half_of(m, under)) for m in motifs)
-        shown = [_shown(m, under) for m in motifs]
+    track, motifs = tracks.of(placed), brush.pieces.motifs
+    kinds = [(motif, mirrored) for mirrored in (False, True) for motif in motifs]
+    kind = placed.motif + len(motifs) * placed.turned_over
+    used = set(kind.tolist())
+    for under in passes_of(motifs):
+        halves = [half_of(motif, under, mirrored) for motif, mirrored in kinds]
+        apart = brush.ink.see_through or any(map(_any_see_through, halves))
+        shown = [_shown(*kinds[k], under) if k in used else shapely.Polygon() for k in range(len(kinds))]
         for t in closed:
             own = np.flatnonzero(track == t)
-            found = _closed_over(len(own), _polygons(placed, shown, own, cuts, places), placed.where[own])
+            found = _closed_over(len(own), _polygons(placed, kind, shown, own, cuts, places), placed.where[own])
             if found is None:
                 broken += [t] * (t not in broken)
             elif found[0]:
@@ -62,10 +65,10 @@ def _any_see_through(motif: Motif) -> bool:
 
 
 @lru_cache(maxsize=512)
-def _shown(motif: Motif, under: bool) -> shapely.Geometry:
+def _shown(motif: Motif, mirrored: bool, under: bool) -> shapely.Geometry:
     """Return what of a motif's half is not hidden by the rest of it, about its base line's middle; roughly, in sides that can be bent."""
-    own = rough_silhouette(half_of(motif, under))
-    shown = shapely.difference(own, rough_silhouette(half_of(motif, False))) if under else own
+    own = rough_silhouette(half_of(motif, under, mirrored))
+    shown = shapely.difference(own, rough_silhouette(half_of(motif, False, mirrored))) if under else own
     if shapely.is_empty(shown):
         return shown
     stray = ROUGH_SHARE * _shorter_side(shown)
@@ -142,17 +145,17 @@ def _joined(polygon_of: PolygonOf, some: range) -> shapely.Geometry:
 
 
 def _polygons(
-    placed: Placed, silhouettes: Sequence[shapely.Geometry], own: np.ndarray, cuts: BisectorCuts, places: Places | None
+    placed: Placed, kind: np.ndarray, silhouettes: Sequence[shapely.Geometry], own: np.ndarray, cuts: BisectorCuts, places: Places | None
 ) -> PolygonOf:
-    """Return what gives the polygon of one of the pieces ``own`` (k,), each worked out once."""
+    """Return what gives the polygon of one of the pieces ``own`` (k,), each worked out once; ``kind`` (n,) says whose silhouette it has."""
 
     known: dict[int, shapely.Geometry] = {}
 
     def work_out(some: list[int]) -> None:
         pieces = own[some]
-        for v in np.unique(placed.motif[pieces]):
-            of_motif = pieces[placed.motif[pieces] == v]
-            known.update(zip(of_motif.tolist(), shapely.make_valid(on_page(silhouettes[v], placed, of_motif, places)), strict=True))
+        for v in np.unique(kind[pieces]):
+            alike = pieces[kind[pieces] == v]
+            known.update(zip(alike.tolist(), shapely.make_valid(on_page(silhouettes[v], placed, alike, places)), strict=True))
         for row in np.flatnonzero(np.isin(cuts.piece, pieces)):
             piece = int(cuts.piece[row])
             known[piece] = shapely.intersection(known[piece], _kept(cuts.vertex[row], cuts.away[row], shapely.bounds(known[piece])))

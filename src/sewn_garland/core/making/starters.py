@@ -10,6 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
+from scipy.optimize import root_scalar
 
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
@@ -18,6 +19,7 @@ from ..maths.colour import hex_from_rgb, rgb_from_hex
 from ..maths.curves import cubics_from_arc
 from ..maths.outlines import Outline, joined
 from ..values.motif import Lies, Motif, Paint, Recipe, Shape
+from .shading import inset
 
 COLOURS = {"loden": "#20352c", "madder": "#a63a2f", "indigo": "#2c4a84", "weld": "#c9971c", "brass": "#9a7a3c", "sea": "#3f7f78"}
 Figures = Mapping[str, float]
@@ -38,13 +40,16 @@ EDGE_NAME = "edge"
 EDGE = Figure(EDGE_NAME, "mm", 0.3, 0, 100)  # a darker rim, for crossings to be seen
 LATER = {EDGE.name: 0.0}  # figures that came later, and what they are of recipes without them
 EDGE_SHADE = 0.62  # of the colour's light; chosen
+SLENDER = 0.5  # of its height, that a strand may be broad before it is stretched; chosen: rounder ones close beside their middle too
+LEAST_SHARE = 1e-6  # of its height, that a strand is thick, or less high than thick
+KNOT_OVER = 0.28  # of half a knot's way, to either side of where it crosses itself, that is drawn once more; chosen
 
 
 @dataclass(frozen=True)
 class Drawn:
-    """What a starter draws: outlines in order, with the frame's size, base line and joints in mm: with joints it interlocks.
+    """What a starter draws: outlines in order, with the frame's size, base line and joints in mm, and whether neighbours interlock.
 
-    ``edges`` are outlines below all of them, in a darker shade.
+    ``edges`` lie below one outline each, in a darker shade; without any there are none.
     """
 
     outlines: tuple[Outline, ...]
@@ -53,6 +58,7 @@ class Drawn:
     base_line: float
     edges: tuple[Outline, ...] = ()
     joints: tuple[tuple[float, float], tuple[float, float]] | None = None
+    interlocks: bool = False
 
 
 @dataclass(frozen=True)
@@ -75,11 +81,10 @@ def motif_from_starter(name: str, figures: Figures | None = None, *, colour: str
     drawn = starter.draw(values)
     paint = Paint(colour or COLOURS[starter.colour])
     dark = Paint(hex_from_rgb(EDGE_SHADE * rgb_from_hex(paint.colour)))
-    outlines = [
-        *((outline, dark, f"{starter.name} {EDGE_NAME}") for outline in drawn.edges),
-        *((o, paint, starter.name) for o in drawn.outlines),
-    ]
-    lies: Lies = "interlocked" if drawn.joints else "over"
+    edges = [(edge, dark, f"{starter.name} {EDGE_NAME}") for edge in drawn.edges] or [None] * len(drawn.outlines)
+    filled = [(outline, paint, starter.name) for outline in drawn.outlines]
+    outlines = [part for pair in zip(edges, filled, strict=True) for part in pair if part]
+    lies: Lies = "interlocked" if drawn.interlocks else "over"
     shapes = tuple(Shape(c, p, own, group=1, derived=False, name=named, lies=lies) for (c, p), own, named in outlines)
     recipe = Recipe(1, "starter", (("starter", name), *values.items()))
     return Motif(shapes, drawn.width, drawn.height, drawn.base_line, joints=drawn.joints, recipes=(recipe,))
@@ -172,7 +177,8 @@ def _wired(f: Figures, rim: Callable[[float], Outline], length: float, height: f
     if 2 * edge >= wire:
         raise InputError("the edge must be less than half the wire")
     edges = (rim(0.0),) if edge else ()
-    return Drawn((rim(edge),), length, height, base_line, edges, ((wire, base_line), (length - wire, base_line)))
+    joints = ((wire, base_line), (length - wire, base_line))
+    return Drawn((rim(edge),), length, height, base_line, edges, joints, interlocks=True)
 
 
 def _bar(f: Figures) -> Drawn:
@@ -288,20 +294,56 @@ def _wave(f: Figures) -> Drawn:
 
 
 def _rope_strand(f: Figures) -> Drawn:
-    """One strand of a laid rope: a leaning S whose right side is its left one moved by a repeat, so strands lie side by side.
+    """One strand of a laid rope, a leaning S: with an edge its round ends lie under the neighbours, without one strands lie side by side.
 
-    The frame is one repeat long; the strand leans out of it on both sides, with ``groove`` mm left open.
+    The frame is one repeat long; the strand leans out of it on both sides, with ``groove`` mm left open. A strand whose ends would
+    reach below the middle of a neighbour lies over the one before it.
     """
-    w, h = f["length"], f["thickness"]
-    reach = h * np.tan(np.radians(f["lean"]))
-    broad = w - f["groove"]
-    if broad <= 0:
+    w, h, edge = f["length"], f["thickness"], f["edge"]
+    if w <= f["groove"]:
         raise InputError("the groove must be less than the strand's length")
+    if not edge:
+        return Drawn((_side_by_side(w, h, np.tan(np.radians(f["lean"])), w - f["groove"]),), w, h, h / 2)
+    longer = max(1.0, w / (SLENDER * h))  # a broad strand is a slender one stretched, for only that lies close in the middle alone
+    broad = (w - f["groove"] if f["groove"] else w + edge) / longer  # what touches shares its edge
+
+    def too_broad(pen: float) -> float:
+        return 2 * _half_across(_centre_line(h, pen, f["lean"]), pen, h) - broad
+
+    if too_broad(LEAST_SHARE * h) > 0 or too_broad((1 - LEAST_SHARE) * h) < 0:
+        raise InputError("such a strand cannot be drawn; take a greater length or thickness, or a thinner edge")
+    pen = root_scalar(too_broad, bracket=(LEAST_SHARE * h, (1 - LEAST_SHARE) * h), xtol=1e-9 * h).root
+    if 2 * edge >= pen:
+        raise InputError("the edge must be less than half the strand")
+    points = _centre_line(h, pen, f["lean"])
+    commands, rim = _pen(points, "MC", pen, cap="round")
+    own = (commands, rim * (longer, 1.0) + (w / 2, 0.0), "nonzero")
+    left, _, right, _ = outline_box(*own[:2])
+    return Drawn((inset(own, edge)[:2],), w, h, h / 2, (own[:2],), interlocks=bool((right - left) / 2 < w))
+
+
+def _side_by_side(w: float, h: float, slope: float, broad: float) -> Outline:
+    """Return a strand whose right side is its left one moved by its breadth."""
+    reach = h * slope
     side = np.array([[reach, 0], [reach * 0.25, h * 0.2], [reach * 0.75, h * 0.8], [0, h]])
     across = np.array([broad, 0.0])
     points = np.vstack([side[:1], side + across, side[3:], side[2::-1]])
-    left = (reach + broad - w) / 2
-    return Drawn((("MLCLCZ", points - (left, 0)),), w, h, h / 2)
+    return "MLCLCZ", points - ((reach + broad - w) / 2, 0)
+
+
+def _centre_line(h: float, pen: float, lean_deg: float) -> np.ndarray:
+    """Return the S (4, 2), about x = 0, along which a round pen draws a strand of a height."""
+    down = h - pen
+    reach = down * np.tan(np.radians(lean_deg))
+    return np.array([[0.5, 0.0], [-0.25, 0.2], [0.25, 0.8], [-0.5, 1.0]]) * (reach, down) + (0.0, pen / 2)
+
+
+def _half_across(points: np.ndarray, pen: float, h: float) -> float:
+    """Return how far from x = 0 a round pen reaches half-way down."""
+    t = np.linspace(0, 1, 401)[:, None]
+    x, y = ((1 - t) ** 3 * points[0] + 3 * (1 - t) ** 2 * t * points[1] + 3 * (1 - t) * t**2 * points[2] + t**3 * points[3]).T
+    left = (pen / 2) ** 2 - (y - h / 2) ** 2
+    return float((x + np.sqrt(np.maximum(left, 0)))[left >= 0].max())
 
 
 def _zigzag(f: Figures) -> Drawn:
@@ -314,20 +356,37 @@ def _zigzag(f: Figures) -> Drawn:
 
 
 def _knot(f: Figures) -> Drawn:
-    """A hitch on its rope: one loop above, the strand that passes under broken by a gap."""
-    w, h, pen = f["length"], f["height"], f["pen"]
+    """A hitch on its rope: one loop above that crosses itself, with an edge over its own strand, else over a gap in it.
+
+    Loops that are longer than the frame interlock with their neighbours.
+    """
+    w, h, pen, edge = f["length"], f["height"], f["pen"], f["edge"]
     foot = h - pen / 2
 
     def along(u: np.ndarray) -> np.ndarray:
-        level = (1 - u**2) ** 2  # both ends come in along the base line
+        level = np.maximum(1 - u**2, 0) ** 2  # both ends come in along the base line
         back = h * np.sin(np.pi * u) * np.exp(-((u / 0.5) ** 2)) * level
         return np.stack([w / 2 * (1 + u) - back, foot - (h - pen) * np.exp(-((u / 0.42) ** 2)) * level], axis=1)
 
-    rope, bridge = _curve(along, np.linspace(-1, 1, 41)), _curve(along, np.linspace(0.2, 0.75, 12))
-    wide, narrow = ((*_pen(bridge[1], bridge[0], pen * times), "nonzero") for times in (1.5, 1.06))
-    gap = combined([wide, narrow], "cut_out")
-    whole = combined([(*_pen(rope[1], rope[0], pen), "nonzero"), (*gap, "nonzero")], "cut_out")
-    return Drawn((whole,), w, h, foot)
+    def drawn(begin: float, end: float, width: float) -> Outline:
+        curve = _curve(along, np.linspace(begin, end, max(12, int(20 * (end - begin)) + 1)))
+        return _pen(curve[1], curve[0], width)
+
+    if not edge:
+        wide, narrow = ((*drawn(0.2, 0.75, pen * times), "nonzero") for times in (1.5, 1.06))
+        gap = combined([wide, narrow], "cut_out")
+        return Drawn((combined([(*drawn(-1, 1, pen), "nonzero"), (*gap, "nonzero")], "cut_out"),), w, h, foot)
+    if 2 * edge >= pen:
+        raise InputError("the edge must be less than half the pen")
+    over_edge = 1 + pen / 4 / w  # a quarter of half a pen over the frame, for neighbours to close without a seam
+    parts = [(-over_edge, over_edge, 0.0)]
+    beside = along(np.linspace(0, 1, 501))[1:-1, 0] - w / 2
+    if (beside < 0).any():  # from there on the way back it is over itself
+        over = np.linspace(0, 1, 501)[1:-1][beside < 0].max()
+        parts.append((max(over - KNOT_OVER, 0.05), min(over + KNOT_OVER, 0.95), 0.06))
+    edges = tuple(drawn(begin, end, pen) for begin, end, _ in parts)
+    inner = tuple(drawn(begin - more, end + more, pen - 2 * edge) for begin, end, more in parts)
+    return Drawn(inner, w, h, foot, edges, interlocks=True)
 
 
 def _around(outlines: list[Outline], *, fit: tuple[float, float] | None = None) -> Drawn:
@@ -358,8 +417,8 @@ STARTERS: dict[str, Starter] = {s.name.lower().replace(" ", "-"): s for s in (
     Starter("Anchor", (_mm("height", 16, 1), _mm("pen", 1.5)), "indigo", _anchor),
     Starter("Scallop", (_mm("length", 12), _mm("depth", 6), _mm("band", 1.5)), "sea", _scallop),
     Starter("Wave", (_mm("length", 16), _mm("height", 6), _mm("pen", 1.6)), "indigo", _wave),
-    Starter("Rope strand", (_mm("length", 6), _mm("thickness", 8), Figure("lean", "°", 35, 0, 70), _mm("groove", 0.4, 0)),
+    Starter("Rope strand", (_mm("length", 4), _mm("thickness", 8), Figure("lean", "°", 35, 0, 70), _mm("groove", 0, 0), EDGE),
             "brass", _rope_strand),
     Starter("Zigzag", (_mm("length", 8), Figure("angle", "°", 45, 5, 80), _mm("pen", 1.4)), "loden", _zigzag),
-    Starter("Knot", (_mm("length", 22), _mm("height", 12), _mm("pen", 2.2)), "brass", _knot),
+    Starter("Knot", (_mm("length", 7), _mm("height", 12), _mm("pen", 2.2), EDGE), "brass", _knot),
 )}  # fmt: skip

@@ -34,10 +34,15 @@ def with_laps(item: PaintedPieces, laid: LaidLine) -> PaintedPieces:
         return item
     rows = meeting(laid.joins, laid.pieces.gap_after)
     first, second = laid.joins.first[rows], laid.joins.second[rows]
-    mirrored = item.matrices[:, 0] * item.matrices[:, 3] < item.matrices[:, 1] * item.matrices[:, 2]
     fit = laps[item.motif] & opaque(item) & written_out(item)
     fit[laid.cuts.piece] = False
-    own = fit[first] & fit[second] & (item.motif[first] == item.motif[second]) & (mirrored[first] == mirrored[second]) & (first < second)
+    own = (
+        fit[first]
+        & fit[second]
+        & (item.motif[first] == item.motif[second])
+        & (item.mirrored[first] == item.mirrored[second])
+        & (first < second)
+    )
     if not own.any():
         return item
     return _lapped(item, first[own], laid.joins.at[rows[own]], laid.joins.onward[rows[own]])

@@ -86,6 +86,12 @@ class PaintedPieces:
         a, b, c, d = self.matrices[:, :4].T
         return np.sqrt(np.abs(a * d - b * c))
 
+    @cached_property
+    def mirrored(self) -> np.ndarray:
+        """Tell which pieces (n,) are mirrored, along or across but not both."""
+        a, b, c, d = self.matrices[:, :4].T
+        return a * d < b * c
+
     def blocks(self, size: int) -> Iterator[PaintedPieces]:
         """Yield the pieces by blocks of at most ``size``, all in one where they are no more; no pieces are one block."""
         count = len(self.motif)

@@ -78,7 +78,8 @@ class Shape:
     A picture is a shape whose outline is its rectangle, from its top left clockwise, without fill
     and stroke. ``group`` 0 is none; ``derived`` shapes are made from the others of their group by
     the group's recipe, and made anew with it. How it ``lies`` beside the neighbouring pieces: what lies under is painted before
-    anything else of the line; what is interlocked is divided when it is laid, and lies half over, half under.
+    anything else of the line; what is interlocked is divided when it is laid, and lies half over, half under. ``half`` tells one
+    of these halves: of a mirrored piece it lies the other way, for neighbours to interlock as before.
     """
 
     commands: str
@@ -91,6 +92,7 @@ class Shape:
     group: int = 0
     derived: bool = False
     lies: Lies = "over"
+    half: bool = False
 
     def __post_init__(self) -> None:
         freeze_arrays(self)

@@ -141,6 +141,11 @@ class Placed(Varied):
         return np.hstack([self.linear.reshape(-1, 4), self.centre])
 
     @property
+    def turned_over(self) -> np.ndarray:
+        """Tell which pieces (n,) are mirrored, along or across but not both."""
+        return np.prod(np.sign(self.scale), axis=1) < 0
+
+    @property
     def stretched(self) -> np.ndarray:
         """Tell which pieces (n,) are not as long for their height as they were drawn."""
         along, across = np.abs(self.scale.T)

@@ -119,6 +119,7 @@ class BenchHeader(ScenesHeader):
     gap_mm: float
     pitch_mm: float
     height_mm: float
+    above_mm: float
     spread_mm: float
 
 

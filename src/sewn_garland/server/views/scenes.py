@@ -27,7 +27,7 @@ def bench_reply(seq: int, bench: LaidBench, *, large: str | None) -> Response:
     header = BenchHeader(
         seq=seq, scenes=_headers(bench.scenes), arrays=[], trial_mm=bench.trial_mm,
         trial_box=(bench.trial_mm, bench.trial_mm * TRIAL_BOX[1] / TRIAL_BOX[0]), piece_mm=bench.piece_mm, gap_mm=bench.gap_mm,
-        pitch_mm=bench.pitch_mm, height_mm=bench.height_mm, spread_mm=bench.spread_mm,
+        pitch_mm=bench.pitch_mm, height_mm=bench.height_mm, above_mm=bench.above_mm, spread_mm=bench.spread_mm,
     )  # fmt: skip
     return _packed(header, [scene.tables(joins=scene.scene.key in ("flat", large)) for scene in bench.scenes])
 
