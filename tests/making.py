@@ -104,4 +104,6 @@ def drawing(width: float, height: float, *lines: tuple[Sequence[Motif], LaidLine
 
 def shapes_drawn(motifs: Sequence[Motif], laid: LaidLine, pieces: Iterable[int]) -> list[Shape]:
     """Return the shapes of some pieces of a laid line as they lie on the page."""
-    return shapes_of(painted(tuple(motifs), laid), pieces)
+    item = painted(tuple(motifs), laid)
+    below = max(0, len(item.motif) - len(laid.pieces.s))  # what closes the seams of pictures comes first
+    return shapes_of(item, [below + int(i) for i in pieces])

@@ -12,6 +12,7 @@ from scipy.ndimage import maximum_filter, minimum_filter
 
 from making import svg
 from sewn_garland.core.drawing.png import png_from_svg
+from sewn_garland.core.maths.raster import png_from_rgba
 from sewn_garland.store.database import Store
 from sewn_garland.workshop import pages
 from sewn_garland.workshop.lines import lines_of
@@ -133,6 +134,35 @@ def test_pieces_that_meet_show_on_their_page_as_in_its_file(app, tmp_path):
     compare(page, drawn, (150, 80), rings)
 
 
+def test_pictures_that_meet_show_no_ground_on_their_page_nor_in_its_file(app, tmp_path):
+    page = app.open("#/shelf")
+
+    def sent(path, data):
+        reply = page.request.post(f"{app.address}/api/{path}", data=data)
+        assert reply.ok, reply.text()
+        return reply.json()
+
+    rows = np.linspace(30, 90, 40)[:, None, None].repeat(120, axis=1) * [1.0, 0.6, 0.4]
+    png = base64.b64encode(png_from_rgba(np.dstack([rows, np.full((40, 120), 255)]).astype(np.uint8))).decode()
+    tape = svg(f'<image width="12" height="4" href="data:image/png;base64,{png}"/>', 12, 4)
+    motif = sent("motifs", {"name": "Tape", "svg": tape})
+    brush = sent("brushes", {"name": "Tape", "motif_id": motif["id"], "settings": {"spacing": {"ease": "leave"}}})
+    sheet = sent("pages", {"name": "Tapes", "width_mm": 150, "height_mm": 80, "ground": "#ffffff"})
+    for d in ("M10 12L130 37.3", "M12 30.4L140 32", "M20 60L100 44"):
+        sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
+    page = app.open(f"#/page/{sheet['id']}")
+    choose_no_line(page)
+    rings = kept_of(tmp_path, sheet["id"])[2]
+    drawn = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
+    compare(page, drawn, (150, 80), rings)
+    zoom_in(page, (60, 22))
+    compare(page, drawn, (150, 80), rings)
+    ends = np.array([[[11, 12.2], [128, 36.8]], [[13, 30.4125], [130, 31.875]], [[21, 59.8], [99, 44.2]]])
+    along = np.linspace(ends[:, 0], ends[:, 1], 4000).reshape(-1, 2)
+    colours = seen_at(page, along)
+    assert len(colours) > 3000 and colours[:, 0].max() < 100  # the ground's is 255, the darkest of the tape's edges 90
+
+
 def test_pictures_in_their_own_colours_on_a_picture_show_as_in_the_file(app, tmp_path):
     page = app.open("#/shelf")
 
@@ -189,13 +219,26 @@ def zoom_in(page, at):
     expect(sheet).not_to_have_attribute("data-scale", str(scale))
 
 
-def compare(page, drawing, size, rings):
-    """Compare the sheet as it is painted with the file's drawing, rendered through the same window."""
+def painted_on(page):
+    """Return the sheet's pixels as they are painted, how many a mm has, and where the page's corner lies."""
     canvas, sheet = page.get_by_test_id("sheet-canvas"), page.get_by_test_id("sheet")
     shot = canvas.evaluate("c => c.toDataURL('image/png')").split(",")[1]
     seen = np.asarray(Image.open(io.BytesIO(base64.b64decode(shot))).convert("RGB")).astype(int)
-    (high, wide), scale = seen.shape[:2], float(sheet.get_attribute("data-scale"))
-    x, y = (float(v) for v in sheet.get_attribute("data-origin").split(","))
+    return seen, float(sheet.get_attribute("data-scale")), tuple(float(v) for v in sheet.get_attribute("data-origin").split(","))
+
+
+def seen_at(page, places):
+    """Return the colours (k, 3) of those of some places (n, 2) mm that are in view."""
+    seen, scale, corner = painted_on(page)
+    x, y = np.round(places * scale + corner).astype(int).T
+    shown = (x > 0) & (y > 30) & (x < seen.shape[1]) & (y < seen.shape[0])
+    return seen[y[shown], x[shown]]
+
+
+def compare(page, drawing, size, rings):
+    """Compare the sheet as it is painted with the file's drawing, rendered through the same window."""
+    seen, scale, (x, y) = painted_on(page)
+    high, wide = seen.shape[:2]
     window = f'viewBox="{-x / scale} {-y / scale} {wide / scale} {high / scale}"'
     filed = png_from_svg(re.sub(r'viewBox="[^"]*"', window, drawing, count=1), width_px=wide, height_px=high)
     held = np.asarray(Image.open(io.BytesIO(filed)).convert("RGB")).astype(int)

@@ -12,11 +12,12 @@ import numpy as np
 from .artwork.paints import in_own_colours, largest_paint, paints_of
 from .artwork.passes import half_of, passes_of, places_of_half
 from .colouring.coloured import coloured, coloured_together
-from .colouring.inked import Pictures, pictures_of, with_pictures_in
+from .colouring.inked import Pictures, as_drawn, laps_first, pictures_of, with_pictures_in
 from .drawing.svg import path_data
 from .drawing.tables import pieces_csv
 from .shaping.as_one import as_one
 from .shaping.laps import with_laps
+from .shaping.picture_laps import picture_laps, with_laps_first
 from .values.brush import Brush, Ink
 from .values.closes import Close
 from .values.drawing import Box, Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
@@ -54,6 +55,11 @@ def _look(artwork: Artwork, laid: LaidLine, ink: Ink, colours: Colours | None) -
     drawn = artwork if pictures is None else tuple(artwork[place] for place, _ in pictures.drawn)
     which = laid.pieces.motif if pictures is None else pictures.which
     pieces = PaintedPieces(drawn, which, laid.pieces.matrices, laid.outlines, opacity, ink.of_piece, colours)
+    laps = picture_laps(pieces, laid)
+    if laps is not None:
+        pictures = laps_first(pictures or as_drawn(artwork, which), laps.of)
+        artwork = tuple(artwork[place] for place, _ in pictures.drawn)
+        return Look(with_laps_first(pieces, laps, artwork, pictures.which), laps.pushed(laid.cuts), pictures)
     if pictures is not None:
         return Look(pieces, laid.cuts, pictures)
     one, cuts = as_one(pieces, laid)

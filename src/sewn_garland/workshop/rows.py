@@ -109,7 +109,7 @@ def ink_code(how: PictureInk | None) -> str | None:
     if how is None:
         return None
     ink = how.ink
-    return ".".join([ink.gives, ink.darkest, (ink.ink or "").removeprefix("#"), ink.coverage, *map(str, how[1:])])
+    return ".".join([ink.gives, ink.darkest, (ink.ink or "").removeprefix("#"), ink.coverage, *(str(int(value)) for value in how[1:])])
 
 
 def ink_of_code(code: str | None) -> PictureInk | None:
@@ -118,9 +118,9 @@ def ink_of_code(code: str | None) -> PictureInk | None:
         return None
     try:
         gives, darkest, colour, coverage, *varied = code.split(".")
-        hue, strength, lightness = map(int, varied)
+        hue, strength, lightness, lap = map(int, varied)
         ink = Ink.model_validate({"gives": gives, "darkest": darkest, "ink": f"#{colour}" if colour else None, "coverage": coverage})
-        return PictureInk(ink, hue % 360, min(abs(strength), 1000), max(-1000, min(lightness, 1000)))
+        return PictureInk(ink, hue % 360, min(abs(strength), 1000), max(-1000, min(lightness, 1000)), lap != 0)
     except ValueError:
         raise InputError("this ink is not known; take one of the page") from None
 

@@ -43,7 +43,7 @@ def test_a_picture_is_turned_lightened_and_strengthened_in_oklch_within_half_a_s
     own = Color("srgb", [v / 255 for v in GREEN]).convert("oklch")
     given = {"hue": line.pieces.hue, "lightness": line.pieces.lightness, "strength": line.pieces.strength}[of]
     half = STEPS[{"hue": 1, "strength": 2, "lightness": 3}[of]] / 2
-    for value, kind in zip(given.tolist(), item.motif.tolist(), strict=True):
+    for value, kind in zip(given.tolist(), item.motif.tolist()[-len(given) :], strict=True):
         seen = Color("srgb", (shown(item.artwork[kind])[2, 2, :3] / 255).tolist()).convert("oklch")
         off = {
             "hue": (seen["h"] - own["h"] - np.degrees(value) + 180) % 360 - 180,
@@ -58,9 +58,9 @@ def test_an_ink_is_mixed_toward_the_second_for_each_piece():
     made, line = laid(pictured(), Variation(of="mix", follows="length", between=(0, 100)), ink=Ink(ink="#c9971c", second_ink="#2c4a84"))
     item = painted(made.pieces.motifs, line, made.ink)
     first, last = (Color(c).convert("oklab") for c in ("#c9971c", "#2c4a84"))
-    for k in (0, len(item.motif) // 2, len(item.motif) - 1):
+    for k in (0, len(line.pieces.s) // 2, len(line.pieces.s) - 1):
         wanted = first.mix(last, line.pieces.mix[k], space="oklab").convert("srgb")
-        seen = Color("srgb", (shown(item.artwork[item.motif[k]])[2, 2, :3] / 255).tolist())
+        seen = Color("srgb", (shown(item.artwork[item.motif[k - len(line.pieces.s)]])[2, 2, :3] / 255).tolist())
         assert seen.delta_e(wanted, method="2000") < 3  # a sixteenth of the way between yellow and blue
 
 

@@ -9,6 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..artwork.paints import largest_paint, rgba_of, with_paints
+from ..artwork.picture_laps import lap_of
 from ..maths.colour import hex_from_rgb, oklab_from_srgb, rgb_from_hex, srgb_within_gamut
 from ..maths.raster import png_from_rgba, rgba_from_png
 from ..maths.recent import Recent
@@ -25,13 +26,14 @@ _coloured: Recent[Motif] = Recent(200_000_000, weigh=lambda motif: 1 + sum(len(s
 
 class PictureInk(NamedTuple):
     """What colours the pictures of a piece: an ink, mixed already, and what varies in whole degrees of hue, per cent of chroma and
-    tenths of a point of lightness.
+    tenths of a point of lightness; ``lap`` is for what of them lies below a seam alone.
     """
 
     ink: Ink
     hue_deg: int = 0
     strength_pct: int = 100
     lightness: int = 0
+    lap: bool = False
 
 
 class Pictures(NamedTuple):
@@ -76,6 +78,18 @@ def pictures_of(motifs: Sequence[Motif], pieces: Varied, ink: Ink) -> Pictures |
     return Pictures(drawn, which.ravel())
 
 
+def as_drawn(motifs: Sequence[Motif], which: np.ndarray) -> Pictures:
+    """Return the pictures of pieces (n,) as their motifs have them."""
+    return Pictures(tuple((place, None) for place in range(len(motifs))), which)
+
+
+def laps_first(pictures: Pictures, of: np.ndarray) -> Pictures:
+    """Return the artworks of pieces with the laps of some ``of`` them (k,) before all others."""
+    kinds, lap = np.unique(pictures.which[of], return_inverse=True)
+    laps = tuple((place, (how or PictureInk(Ink()))._replace(lap=True)) for place, how in (pictures.drawn[k] for k in kinds.tolist()))
+    return Pictures(pictures.drawn + laps, np.concatenate([len(pictures.drawn) + lap.ravel(), pictures.which]))
+
+
 def _columns(pieces: Varied) -> np.ndarray:
     """Return what varies of the colours of n pieces (n, 4): mix, hue (°), strength beyond 100 % and lightness in points."""
     given = (pieces.mix, pieces.hue, pieces.strength, pieces.lightness)
@@ -101,7 +115,13 @@ def with_pictures_in(motif: Motif, how: PictureInk | None) -> Motif:
     """Return a motif with its pictures coloured, its paints as they are; itself where it has none, or they are laid as drawn."""
     if how is None or all(shape.picture is None for shape in motif.shapes):
         return motif
-    return _coloured.get((motif, how), lambda: replace(motif, shapes=tuple(_with_picture(shape, how) for shape in motif.shapes)))
+    return _coloured.get((motif, how), lambda: _with_pictures(motif, how))
+
+
+def _with_pictures(motif: Motif, how: PictureInk) -> Motif:
+    as_is = how[1:4] == PictureInk(how.ink)[1:4] and not inks(how.ink)
+    shown = motif if as_is else replace(motif, shapes=tuple(_with_picture(shape, how) for shape in motif.shapes))
+    return lap_of(shown) if how.lap else shown
 
 
 def _with_picture(shape: Shape, how: PictureInk) -> Shape:

@@ -1,13 +1,15 @@
 """Let pieces that meet but cannot be one reach a little under the next, for less of the ground to show between them.
 
-What has gradients turns with its piece, so two such pieces cannot be parts of one path. Where one is painted over the other and both have
-the same edge, the lower one goes on below the upper: nothing of it is seen but through the seam.
+What has gradients turns with its piece, so two such pieces cannot be parts of one
+path. Where one is painted over the other and both have the same edge, the lower one goes on below the upper: nothing of it is seen
+but through the seam.
 """
 
 from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,6 +20,7 @@ from ..maths.ragged import owners
 from ..values.drawing import PaintedPieces
 from ..values.laid import LaidLine
 from ..values.motif import Motif, Paint
+from ..values.outlines import ShapedOutlines
 from .as_one import MOST_PIECES, MOST_POINTS, REACHES_MM, meeting, opaque, outlines_with, points_of, written_out
 
 LAP_SHARE = 0.06  # of a piece's length under the next; chosen: a pixel where a piece is 17 of them long
@@ -25,27 +28,43 @@ SAME_EDGE_MM, LEVEL_RAD = 1e-3, 1e-6  # chosen: what edges may differ by and be 
 
 
 def with_laps(item: PaintedPieces, laid: LaidLine) -> PaintedPieces:
-    """Return a laid line's pieces, those that meet the next exactly each going on below it; as they were where none does."""
-    if len(item.motif) > MOST_PIECES:
+    """Return a laid line's pieces, those that meet one painted later exactly going on below it; as they were where none does."""
+    laps = np.array(list(map(_may_lap, item.artwork)), bool)
+    if len(item.motif) > MOST_PIECES or not laps.any():
         return item
+    found = seams_of(item, laid, laps[item.motif] & opaque(item) & written_out(item))
+    if found is None:
+        return item
+    lower = np.where(found.onward, found.first, found.second)
+    ways = np.where(found.onward, 1.0, -1.0)[:, None] * found.direction
+    for own in (found.onward, ~found.onward):  # a piece may go on at both its ends
+        if own.any():
+            item = _lapped(item, lower[own], found.at[own], ways[own])
+    return item
+
+
+class Seams(NamedTuple):
+    """k joins: the earlier and the later piece, where they meet, which way the earlier one ends (k, 2), and whether it is painted first."""
+
+    first: np.ndarray
+    second: np.ndarray
+    at: np.ndarray
+    direction: np.ndarray
+    onward: np.ndarray
+
+
+def seams_of(item: PaintedPieces, laid: LaidLine, fit: np.ndarray) -> Seams | None:
+    """Return the joins at which alike pieces meet that are ``fit`` (n,); None where there are none."""
     plain = item.all_cover == 1 and item.blend == "normal" and len(passes_of(item.artwork)) == 1
-    laps = np.array(list(map(_may_lap, item.artwork)))
-    if not plain or laid.closes or laid.joins.onward is None or not laps.any():
-        return item
+    if not plain or laid.closes or laid.joins.onward is None:
+        return None
+    fit = fit & ~np.isin(np.arange(len(fit)), laid.cuts.piece)
     rows = meeting(laid.joins, laid.pieces.gap_after)
     first, second = laid.joins.first[rows], laid.joins.second[rows]
-    fit = laps[item.motif] & opaque(item) & written_out(item)
-    fit[laid.cuts.piece] = False
-    own = (
-        fit[first]
-        & fit[second]
-        & (item.motif[first] == item.motif[second])
-        & (item.mirrored[first] == item.mirrored[second])
-        & (first < second)
-    )
-    if not own.any():
-        return item
-    return _lapped(item, first[own], laid.joins.at[rows[own]], laid.joins.onward[rows[own]])
+    own = fit[first] & fit[second] & (item.motif[first] == item.motif[second]) & (item.mirrored[first] == item.mirrored[second])
+    own &= first != second
+    rows, first, second = rows[own], first[own], second[own]
+    return Seams(first, second, laid.joins.at[rows], laid.joins.onward[rows], first < second) if len(rows) else None
 
 
 def _lapped(item: PaintedPieces, pieces: np.ndarray, at: np.ndarray, onward: np.ndarray) -> PaintedPieces:
@@ -60,8 +79,24 @@ def _lapped(item: PaintedPieces, pieces: np.ndarray, at: np.ndarray, onward: np.
     length, off = LAP_SHARE * width, outlines.points - at[own]
     edge = np.abs((off * onward[own]).sum(axis=1)) < REACHES_MM * max(1.0, item.scales.max(initial=1.0))
     edge &= (own >= 0) & (np.hypot(*off.T) < height[own] + REACHES_MM)  # the other edge of a half ring is in line with it too
-    points = outlines.points + np.where(edge, length[own], 0.0)[:, None] * onward[own]
-    return replace(item, outlines=replace(outlines, points=points))
+    return replace(item, outlines=_pulled_out(outlines, edge, np.where(edge, length[own], 0.0)[:, None] * onward[own]))
+
+
+def _pulled_out(outlines: ShapedOutlines, edge: np.ndarray, by: np.ndarray) -> ShapedOutlines:
+    """Return outlines whose curves with all points on an edge (m,) are moved by so much (m, 2), with straight sides to where they were."""
+    at = np.arange(len(edge)) - np.repeat(outlines.starts[:-1], np.diff(outlines.starts))
+    whole = edge[:-3] & edge[1:-2] & edge[2:-1] & edge[3:] & (at[:-3] % 3 == 0) & (at[:-3] < at[3:])
+    first = np.flatnonzero(whole)
+    if not len(first):
+        return outlines
+    points, moved = outlines.points.copy(), outlines.points + by
+    for k in (1, 2, 3):
+        points[first + k] = moved[first + k]
+    begin, end = outlines.points[first], outlines.points[first + 3]
+    sides = np.stack([begin, moved[first], moved[first], moved[first + 3], end, end], axis=1).reshape(-1, 2)
+    points = np.insert(points, np.stack([first + 1] * 3 + [first + 4] * 3, axis=1).ravel(), sides, axis=0)
+    starts = outlines.starts + 6 * np.searchsorted(first, outlines.starts)
+    return replace(outlines, points=points, starts=starts)
 
 
 @lru_cache(maxsize=512)

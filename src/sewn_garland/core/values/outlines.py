@@ -25,6 +25,10 @@ class PictureMeshes:
     def __post_init__(self) -> None:
         freeze_arrays(self)
 
+    def some(self, rows: np.ndarray) -> PictureMeshes:
+        """Return some of the pictures, by rows or by a mask."""
+        return PictureMeshes(self.points[rows], self.piece[rows], self.shape[rows])
+
 
 @dataclass(frozen=True, eq=False)
 class ShapedOutlines:
@@ -123,7 +127,7 @@ class BisectorCuts:
 
 def _meshes_of(mesh: PictureMeshes, first: int, last: int) -> PictureMeshes:
     own = (mesh.piece >= first) & (mesh.piece < last)
-    return PictureMeshes(mesh.points[own], mesh.piece[own] - first, mesh.shape[own])
+    return replace(mesh.some(own), piece=mesh.piece[own] - first)
 
 
 def put_together(parts: Sequence[tuple[ShapedOutlines, int]]) -> ShapedOutlines:
