@@ -2,6 +2,8 @@
 
 LOOKED_AT_BY = {
     "artwork/box": "drawing/test_drawing",
+    "artwork/cells": "making/test_suiting",
+    "artwork/picture_laps": "shaping/test_picture_laps",
     "artwork/contours": "shaping/test_bend",
     "artwork/passes": "inspecting/test_stacking",
     "artwork/corner": "shaping/test_corners",

@@ -6,11 +6,15 @@ import numpy as np
 import pytest
 
 from making import measured, suited_brush, svg
+from sewn_garland.core.drawing.png import png_from_svg
+from sewn_garland.core.drawing.svg import motif_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.making.starters import STARTERS, motif_from_starter
 from sewn_garland.core.making.suiting import suited
+from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.motif import Motif, Picture, Shape
 
 LENGTHS = (97.3, 120.0, 251.9)
 KINDS = {
@@ -32,6 +36,34 @@ def test_a_brush_of_a_starter_has_no_finding_on_a_straight_line_and_leaves_nothi
 def test_every_starter_is_of_its_kind():
     found = {kind: tuple(n for n in STARTERS if suited_brush(motif_from_starter(n)).travel.round_bends == kind) for kind in KINDS}
     assert {kind: set(names) for kind, names in found.items()} == {kind: set(names) for kind, names in KINDS.items()}
+
+
+def as_picture(motif, px=300):
+    """Return a motif of one picture, drawn by the renderer."""
+    high = max(1, round(px * motif.height / motif.width))
+    rgba = rgba_from_png(png_from_svg(motif_svg(motif), width_px=px, height_px=high))
+    corners = np.array([[0, 0], [motif.width, 0], [motif.width, motif.height], [0, motif.height]])
+    picture = Picture(png_from_rgba(rgba), px, high)
+    return Motif((Shape("MLLLZ", corners, None, picture=picture),), motif.width, motif.height, motif.base_line)
+
+
+@pytest.mark.parametrize("name", sorted({*STARTERS} - {"rope-strand"}))  # which reaches over its frame, so that a picture of it is cut
+def test_a_picture_of_a_starter_begins_as_the_starter_does(name):
+    """Of what it covers, not of its rectangle: the starter's own outline is the truth."""
+    motif = motif_from_starter(name)
+    assert suited(as_picture(motif)).settings == suited(motif).settings
+    if name in ("ring", "link"):
+        (left, _), (right, _) = suited(as_picture(motif)).joints
+        assert (left, motif.width - right) == pytest.approx((dict(motif.recipes[0].figures)["wire"],) * 2, abs=motif.width / 150)
+
+
+def test_a_picture_that_covers_nothing_or_all_begins_as_it_must():
+    glass = np.zeros((40, 90, 4), np.uint8)
+    whole = glass + np.uint8(255)
+    for rgba, gap in ((glass, 15.0), (whole, None)):
+        corners = np.array([[0.0, 0], [9, 0], [9, 4], [0, 4]])
+        motif = Motif((Shape("MLLLZ", corners, None, picture=Picture(png_from_rgba(rgba), 90, 40)),), 9, 4, 2)
+        assert suited(motif).settings["spacing"].get("gap_pct") == gap
 
 
 @pytest.mark.parametrize(("name", "wire"), [("link", 2.0), ("ring", 1.6)])

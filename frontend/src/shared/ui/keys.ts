@@ -105,3 +105,6 @@ export const goesTo = (letter: string, words: string, field: string): KeyAction 
   words,
   act: () => focusField(field),
 });
+
+/** As a ref of what comes first: what is opened by a key goes on by keys, also where it comes later. */
+export const takeFocus = (first: HTMLElement | null): void => first?.focus();

@@ -1,3 +1,4 @@
+import { usePrefetchQuery } from "@tanstack/react-query";
 import type { Workshop } from "../../shared/api/client";
 import { useMotifs } from "../../shared/api/motifs";
 import { focusField, goesTo, pressNamed, presses, useLetters } from "../../shared/ui/keys";
@@ -11,6 +12,7 @@ import { PickUp } from "./PickUp";
 import { PictureBench } from "./PictureBench";
 import { ScanTray } from "./ScanTray";
 import { Starters } from "./Starters";
+import { STARTERS } from "./startersQuery";
 import { Work } from "./Work";
 
 export function MotifStation({ workshop, id }: { workshop: Workshop; id: number | null }) {
@@ -29,9 +31,10 @@ function Station({ workshop, id }: { workshop: Workshop; id: number | null }) {
   const beginning = useBeginning((now) => now.beginning);
   const original = useBeginning((now) => now.original);
   const begin = useBeginning((now) => now.begin);
+  usePrefetchQuery(STARTERS); // they are there when they are asked for
   const { pick } = useBringIn();
   useLetters([
-    { letter: "a", words: "starters", act: () => (begin("starters"), focusField("Starters")) },
+    { letter: "a", words: "starters", act: () => begin("starters") },
     { letter: "b", words: "bring in a file", act: pick },
     { letter: "y", words: "scan tray", act: () => (begin("tray"), focusField("Scan tray")) },
     { letter: "u", words: "pick up from a page", act: () => (begin("pick-up"), focusField("Name of the new motif")) },

@@ -2,16 +2,17 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, kept, type Motif, type Starter } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
-import { stepThrough } from "../../shared/ui/keys";
+import { stepThrough, takeFocus } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { useBeginning } from "./beginning";
 import type { OpenMotif } from "./openMotif";
 import { Repeating } from "./Repeating";
+import { STARTERS } from "./startersQuery";
 
 /** The starters, each drawn repeating; pressed it becomes a new motif, or a part of the open one. */
 export function Starters({ open }: { open: OpenMotif | null }) {
   const onDone = useBeginning((now) => now.done);
-  const { data } = useQuery({ queryKey: ["starters"], queryFn: () => kept(api.GET("/api/starters")) });
+  const { data } = useQuery(STARTERS);
   const [onto, setOnto] = useState(false);
   const begin = useChange((starter: string) => kept<Motif>(api.POST("/api/motifs/starter", { body: { starter } })));
   const take = (starter: Starter): void => {
@@ -72,6 +73,3 @@ export function Starters({ open }: { open: OpenMotif | null }) {
 }
 
 const COLUMNS = 6; // as the grid has
-
-/** What is opened by a key goes on by keys. */
-const takeFocus = (first: HTMLElement | null): void => first?.focus();

@@ -1,6 +1,5 @@
 import { Popover } from "radix-ui";
-import { useState } from "react";
-import { stepThrough } from "../../shared/ui/keys";
+import { stepThrough, takeFocus } from "../../shared/ui/keys";
 import { useLaidPage } from "./laidPage";
 import { useLineHands } from "./useLineHands";
 import { useReadyLines } from "./useReadyLines";
@@ -13,7 +12,6 @@ export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boo
   const { draw } = useLineHands();
   const size = `${page.width_mm} ${page.height_mm}`;
   const { data } = useReadyLines(page, open);
-  const [first, setFirst] = useState<HTMLElement | null>(null);
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
       <Popover.Trigger
@@ -28,16 +26,13 @@ export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boo
           sideOffset={6}
           aria-label="Ready lines"
           className="z-30 w-[330px] border border-rule bg-work p-3 shadow-sm"
-          onOpenAutoFocus={(event) => {
-            event.preventDefault();
-            first?.focus();
-          }}
+          onOpenAutoFocus={(event) => event.preventDefault()} // the first line has it as soon as it is there
         >
           <ul className="grid grid-cols-4 gap-1.5" onKeyDown={(event) => stepThrough(event, COLUMNS)}>
             {data?.ready.map(({ shape, name, figures, path }, i) => (
               <li key={shape}>
                 <button
-                  ref={i ? undefined : setFirst}
+                  ref={i ? undefined : takeFocus}
                   className="block w-full border border-rule p-1 text-[12.5px] hover:border-loden"
                   onClick={() => {
                     const at = [page.width_mm / 2, page.height_mm / 2];

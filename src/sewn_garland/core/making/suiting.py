@@ -9,6 +9,7 @@ import shapely
 from shapely.affinity import translate
 
 from ..artwork.box import ink_box
+from ..artwork.cells import pictures_as_cells
 from ..artwork.silhouette import rough_silhouette
 from ..values.brush import GAP_TOLERANCE_MM
 from ..values.motif import Motif
@@ -17,6 +18,7 @@ from .cutting import clipped_to
 MEETS_SHARE = 0.05  # chosen: of the height of the ink, that is filled at both edges of a strip; a round end fills a hundredth
 INSIDE_SHARE = 1e-4  # of the length, from an edge to where it is looked at
 MISMATCH_SHARE = 0.05  # chosen: of what is filled at an edge, that may differ from the other
+MISMATCH_SHARE_OF_CELLS = 0.2  # of a picture's, whose first and last pixels of a slope lie a pixel apart
 END_SHARE = 0.02  # chosen: of the length, within which a wire begins at a link's end
 HOLE_IN_WIRES = 2  # a neighbour's wire beside a link's own, and room to turn
 LONG_DRAWING = 12  # chosen: times longer than high
@@ -40,16 +42,17 @@ def suited(motif: Motif) -> Suit:
 
     A link is jointed so that it interlocks with its neighbours; a strip that goes on from edge to edge is bent, without a gap;
     what is far longer than high goes once over the line; what stands alone is rigid, with a gap: a stitch with a stitch's.
-    Of a motif with cuts what lies between them decides. Raises InputError where nothing does.
+    Of a motif with cuts what lies between them decides, of pictures what they cover. Raises InputError where nothing does.
     """
     if motif.cuts is not None:
         return Suit(suited(clipped_to(motif, *motif.cuts)).settings)
+    drawn, motif = motif, pictures_as_cells(motif)
     wires = _wires(motif)
     if wires is not None:
         joints = ((wires[0], motif.base_line), (motif.width - wires[1], motif.base_line))
         travel = {"round_bends": "jointed"}
-        return Suit({"travel": travel, "spacing": _spacing("size", LINK_EASED_PCT)}, joints if motif.joints is None else None)
-    if _meets(motif):
+        return Suit({"travel": travel, "spacing": _spacing("size", LINK_EASED_PCT)}, joints if drawn.joints is None else None)
+    if _meets(motif, MISMATCH_SHARE if drawn is motif else MISMATCH_SHARE_OF_CELLS):
         return Suit(of_strip())
     left, top, right, foot = ink_box(motif)
     if right - left > LONG_DRAWING * (foot - top) > 0:
@@ -70,7 +73,7 @@ def _spacing(ease: str, limit: float) -> dict:
     return {"ease": ease, "ease_limit_pct": limit}
 
 
-def _meets(motif: Motif) -> bool:
+def _meets(motif: Motif, mismatch: float) -> bool:
     """Tell whether what is filled at one edge goes on at the other, with what neighbours reach over the edges."""
     covered, half = rough_silhouette(motif), motif.width / 2
     left, low, right, high = shapely.bounds(covered)
@@ -82,7 +85,7 @@ def _meets(motif: Motif) -> bool:
     one, two = (shapely.intersection(covered, shapely.LineString([(x, low - 1), (x, high + 1)])) for x in (inside - half, half - inside))
     differ = shapely.symmetric_difference(one, translate(two, -2 * (half - inside)))
     filled = float(min(shapely.length(one), shapely.length(two)))
-    return filled > MEETS_SHARE * (high - low) and float(shapely.length(differ)) <= MISMATCH_SHARE * filled
+    return filled > MEETS_SHARE * (high - low) and float(shapely.length(differ)) <= mismatch * filled
 
 
 def _wires(motif: Motif) -> tuple[float, float] | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 from dataclasses import asdict
+from functools import lru_cache
 from typing import NamedTuple
 
 from sqlmodel import Session
@@ -69,8 +70,9 @@ def fresh_message(name: str, motif: Motif) -> MotifMessage:
     return draft_message(row, motif, motif)
 
 
+@lru_cache
 def starter_message(key: str) -> StarterMessage:
-    """Return a starter with its figures, drawn."""
+    """Return a starter with its figures, drawn; always the same."""
     starter = STARTERS[key]
     figures = [FigureMessage(**f.__dict__) for f in starter.figures]
     return StarterMessage(key=key, name=starter.name, figures=figures, motif=fresh_message(starter.name, motif_from_starter(key)))
