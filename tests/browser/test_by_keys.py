@@ -71,9 +71,10 @@ def test_panels_that_are_opened_by_key_have_the_focus(app):
     calm(page)
     for letter, label in (("a", "Starters"), ("y", "Scan tray")):
         after_q(page, letter)
-        expect(page.get_by_role("dialog", name=label)).to_be_visible()
-        assert page.evaluate(f"document.activeElement.closest('[aria-label=\"{label}\"]') !== null")
-        page.keyboard.press("Enter")  # its first button closes it
+        panel = page.get_by_role("dialog", name=label)
+        expect(panel.get_by_role("listitem").first.get_by_role("button")).to_be_focused()
+        page.keyboard.press("Escape")
+        expect(panel).not_to_be_visible()
     for letter, label in (("s", "Shapes"), ("i", "Paint"), ("e", "Soft edge"), ("c", "Cut and frame")):
         after_q(page, letter)
         expect(page.get_by_role("region", name=label, exact=True)).to_be_visible()
@@ -125,3 +126,45 @@ def test_every_button_and_field_of_a_panel_is_reached_by_the_letters_on_it(app):
     go_by_letters(page, cut)
     page.keyboard.press("ArrowLeft")
     expect(cut).not_to_have_attribute("aria-valuenow", str(before))  # what is dragged has the focus, and steps
+
+
+def test_a_scanned_rope_becomes_a_closed_line_on_a_page_by_keys_alone(app):
+    """The drawn rope repeats every 13 mm, as the stand-in draws it."""
+    page = app.open("#/motif")
+    calm(page)
+    after_q(page, "y")
+    files = page.get_by_role("dialog", name="Scan tray").get_by_role("listitem").get_by_role("button")
+    expect(files.first).to_be_focused()
+    for _ in range(files.count()):
+        if "drawn-rope" in page.evaluate("document.activeElement.textContent"):
+            break
+        page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Make the motif")).to_be_enabled()
+    after_q(page, "n")
+    page.keyboard.press("Control+A")
+    page.keyboard.type("Hawser")
+    page.keyboard.press("Enter")  # leaves the field
+    after_q(page, "m")
+    expect(page.get_by_role("button", name="Make a brush of it")).to_be_enabled()
+    after_q(page, "o")
+    length = page.get_by_test_id("found-repeat").get_by_role("button").first
+    expect(length).to_be_focused()
+    page.keyboard.press("Enter")
+    kept(page)
+    after_q(page, "m")
+    expect(page.get_by_test_id("words")).to_contain_text("Hawser repeated along the line, bent at bends")
+    (brush,) = [each for each in app.state(page)["brushes"] if each["name"] == "Hawser"]
+    page.keyboard.press("3")
+    expect(page.get_by_test_id("sheet")).to_be_visible()
+    after_q(page, "r")
+    expect(page.get_by_role("dialog", name="Ready lines").get_by_role("button", name="Rectangle")).to_be_focused()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    kept(page)
+    expect(page.get_by_text("None: every join keeps its wish.")).to_be_visible()
+    drawn = [each for each in app.state(page, "/api/pages/1")["lines"] if each["brush_id"] == brush["id"]]
+    assert [each["source"]["shape"] for each in drawn] == ["ellipse"]
+    motif = next(each for each in app.state(page)["motifs"] if each["name"] == "Hawser")
+    left, right = page.request.get(f"{app.address}/api/motifs/{motif['id']}").json()["cuts_mm"]
+    assert right - left == pytest.approx(13, abs=0.05)

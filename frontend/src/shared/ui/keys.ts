@@ -108,3 +108,7 @@ export const goesTo = (letter: string, words: string, field: string): KeyAction 
 
 /** As a ref of what comes first: what is opened by a key goes on by keys, also where it comes later. */
 export const takeFocus = (first: HTMLElement | null): void => first?.focus();
+
+/** Do something when Escape is pressed that nothing else has taken. */
+export const useEscape = (act: () => void): void =>
+  useWindowKey("keydown", (event) => event.key === "Escape" && !event.defaultPrevented && act());

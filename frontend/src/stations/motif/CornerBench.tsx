@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { Brush, Schemas } from "../../shared/api/client";
 import { useSceneMotifs } from "../../shared/api/motifs";
 import { useLay } from "../../shared/api/useLay";
-import { useWindowKey } from "../../shared/ui/keys";
+import { useEscape } from "../../shared/ui/keys";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { CornerAngle } from "./CornerAngle";
 import { CornerPicture } from "./CornerPicture";
@@ -36,7 +36,7 @@ export function CornerBench({ brush, role }: { brush: Brush; role: CornerRole })
     held.current = true; // once: arrows turn it at once, and later the focus stays where it is
     box.current?.querySelector<SVGElement>('[role="slider"]')?.focus({ preventScroll: true });
   }, [shown, box]);
-  useWindowKey("keydown", (event) => event.key === "Escape" && !event.defaultPrevented && turnTo(null));
+  useEscape(() => turnTo(null));
   return (
     <section aria-label="Corner" className="flex min-h-0 flex-1 flex-col">
       <div ref={box} className={`relative min-h-0 flex-1 overflow-hidden ${night ? "weave-night" : "weave"}`}>

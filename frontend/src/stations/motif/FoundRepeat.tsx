@@ -1,4 +1,5 @@
 import type { Schemas } from "../../shared/api/client";
+import { takeFocus } from "../../shared/ui/keys";
 import { useOpenMotif } from "./openMotif";
 import { round } from "./view";
 
@@ -8,7 +9,11 @@ export function FoundRepeat({ found }: { found: Schemas["FoundRepeatMessage"] })
   return (
     <p className="mt-1.5 text-[12.5px]" data-testid="found-repeat">
       It repeats every{" "}
-      <button className="thread-word" onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(found.length_mm, 4) })}>
+      <button
+        ref={takeFocus} // it was asked for, and Enter takes it
+        className="thread-word"
+        onClick={() => edit.keep({ op: "cut_to_length", length_mm: round(found.length_mm, 4) })}
+      >
         {found.length_mm.toFixed(2)} mm
       </button>{" "}
       ({Math.round(found.strength * 100)} % alike)

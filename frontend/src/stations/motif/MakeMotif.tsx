@@ -3,6 +3,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { useBeginning } from "./beginning";
 import { useOpenPicture } from "./openPicture";
 import { useMaking } from "./usePicture";
+import { NewName } from "./NewName";
 
 /** Size, name, and the making itself, with its progress. */
 export function MakeMotif() {
@@ -21,12 +22,7 @@ export function MakeMotif() {
         value={how.width_mm ?? preview?.motif.width_mm ?? 0}
         onSet={(width_mm) => set({ width_mm })}
       />
-      <input
-        aria-label="Name of the new motif"
-        className="border-b-[1.5px] border-loden"
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-      />
+      <NewName value={name} onChange={setName} />
       {job ? (
         <div role="status" className="text-[12.5px]">
           <progress className="w-full" max={1} value={job.share} aria-label="Progress" />

@@ -1,11 +1,12 @@
 import { usePrefetchQuery } from "@tanstack/react-query";
 import type { Workshop } from "../../shared/api/client";
 import { useMotifs } from "../../shared/api/motifs";
-import { focusField, goesTo, pressNamed, presses, useLetters } from "../../shared/ui/keys";
+import { focusField, useLetters } from "../../shared/ui/keys";
 import { BeginBar } from "./BeginBar";
 import { BeginningProvider, useBeginning } from "./beginning";
 import { useBringIn } from "./bringIn";
 import { FileDrop } from "./FileDrop";
+import { OF_MOTIF, OF_PICTURE } from "./letters";
 import { MotifList } from "./MotifList";
 import { NoMotif } from "./NoMotif";
 import { PickUp } from "./PickUp";
@@ -36,21 +37,9 @@ function Station({ workshop, id }: { workshop: Workshop; id: number | null }) {
   useLetters([
     { letter: "a", words: "starters", act: () => begin("starters") },
     { letter: "b", words: "bring in a file", act: pick },
-    { letter: "y", words: "scan tray", act: () => (begin("tray"), focusField("Scan tray")) },
+    { letter: "y", words: "scan tray", act: () => begin("tray") },
     { letter: "u", words: "pick up from a page", act: () => (begin("pick-up"), focusField("Name of the new motif")) },
-    presses("d", "draw", "Draw"),
-    { letter: "h", words: "dark or light ground", act: () => void (pressNamed("Dark ground") || pressNamed("Light ground")) },
-    presses("c", "cut and frame", "Cut and frame"),
-    presses("s", "shapes", "Shapes"),
-    presses("p", "points", "Points"),
-    presses("i", "paint", "Paint"),
-    presses("e", "soft edge", "Soft edge"),
-    presses("f", "find the best cut", "Find the best cut"),
-    presses("l", "quarter left", "Quarter left"),
-    presses("r", "quarter right", "Quarter right"),
-    goesTo("n", "name of the motif", "Name of the motif"),
-    presses("t", "take as SVG", "Take as SVG"),
-    presses("j", "duplicate", "Duplicate"),
+    ...(original ? OF_PICTURE : OF_MOTIF),
   ]);
   if (motif && !original && beginning !== "pick-up") return <Work key={motif.id} motif={motif} />;
   return (

@@ -7,6 +7,7 @@ import { go } from "../../shared/ui/place";
 import { useSize } from "../../shared/view/WorkCanvas";
 import { PageRegion, type Region } from "./PageRegion";
 import { useBeginning } from "./beginning";
+import { NewName } from "./NewName";
 
 /** Pick up a region of a page, its brushes laid, as a new motif. */
 export function PickUp() {
@@ -42,12 +43,7 @@ export function PickUp() {
         {!page && <p className="p-8 text-moss">There is no page yet. Draw a line at the Page station first.</p>}
       </div>
       <div className="flex items-center gap-3 border-t border-rule bg-work px-5 py-2.5">
-        <input
-          aria-label="Name of the new motif"
-          className="w-[210px] border-b-[1.5px] border-loden"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
+        <NewName className="w-[210px]" value={name} onChange={setName} />
         <button
           className="firm-button disabled:opacity-50"
           disabled={!region || pick.isPending}

@@ -1,10 +1,12 @@
 import { useScans, useTakeScan } from "../../shared/api/scans";
+import { stepThrough, takeFocus, useEscape } from "../../shared/ui/keys";
 import { useBeginning } from "./beginning";
 
 /** What lies in the scan tray; it is watched while it is open. */
 export function ScanTray() {
   const onTaken = useBeginning((now) => now.take);
   const onDone = useBeginning((now) => now.done);
+  useEscape(onDone);
   const { data } = useScans();
   const take = useTakeScan();
   return (
@@ -18,17 +20,18 @@ export function ScanTray() {
         <span className="min-w-0 truncate text-[12.5px] text-moss">
           Watched: a picture saved into {data?.folder ?? "its folder"} lies here a moment later.
         </span>
-        <button className="plain-button ml-auto" onClick={onDone}>
+        <button ref={data?.scans.length === 0 ? takeFocus : undefined} className="plain-button ml-auto" onClick={onDone}>
           Close
         </button>
       </div>
       {data && !data.scans.length && (
         <p className="text-moss">The tray is empty. Save a scan as PNG, JPEG, WebP or TIFF into that folder.</p>
       )}
-      <ul className="grid max-h-[230px] grid-cols-4 gap-2 overflow-y-auto">
-        {data?.scans.map((scan) => (
+      <ul className="grid max-h-[230px] grid-cols-4 gap-2 overflow-y-auto" onKeyDown={(e) => stepThrough(e, COLUMNS)}>
+        {data?.scans.map((scan, i) => (
           <li key={scan.name}>
             <button
+              ref={i ? undefined : takeFocus}
               className="block w-full border border-rule bg-work px-2.5 py-1.5 text-left hover:border-loden"
               disabled={take.isPending}
               onClick={() => take.mutate(scan.name, { onSuccess: (original) => onTaken(original) })}
@@ -45,3 +48,5 @@ export function ScanTray() {
     </div>
   );
 }
+
+const COLUMNS = 4; // as the grid has

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, kept, type Motif, type Starter } from "../../shared/api/client";
 import { useChange } from "../../shared/api/queries";
-import { stepThrough, takeFocus } from "../../shared/ui/keys";
+import { stepThrough, takeFocus, useEscape } from "../../shared/ui/keys";
 import { go } from "../../shared/ui/place";
 import { useBeginning } from "./beginning";
 import type { OpenMotif } from "./openMotif";
@@ -12,6 +12,7 @@ import { STARTERS } from "./startersQuery";
 /** The starters, each drawn repeating; pressed it becomes a new motif, or a part of the open one. */
 export function Starters({ open }: { open: OpenMotif | null }) {
   const onDone = useBeginning((now) => now.done);
+  useEscape(onDone);
   const { data } = useQuery(STARTERS);
   const [onto, setOnto] = useState(false);
   const begin = useChange((starter: string) => kept<Motif>(api.POST("/api/motifs/starter", { body: { starter } })));
