@@ -378,7 +378,7 @@ def _knot(f: Figures) -> Drawn:
         return Drawn((combined([(*drawn(-1, 1, pen), "nonzero"), (*gap, "nonzero")], "cut_out"),), w, h, foot)
     if 2 * edge >= pen:
         raise InputError("the edge must be less than half the pen")
-    over_edge = 1 + pen / 4 / w  # a quarter of half a pen over the frame, for neighbours to close without a seam
+    over_edge = 1 + pen / 4 / w  # an eighth of the pen over the frame, for neighbours to close without a seam
     parts = [(-over_edge, over_edge, 0.0)]
     beside = along(np.linspace(0, 1, 501))[1:-1, 0] - w / 2
     if (beside < 0).any():  # from there on the way back it is over itself
