@@ -113,11 +113,11 @@ def _half(pieces: PaintedPieces, *, under: bool) -> tuple[PaintedPieces, np.ndar
     kinds = [(motif, mirrored) for mirrored in (False, True) for motif in pieces.artwork]
     halves = tuple(half_of(motif, under, mirrored) for motif, mirrored in kinds)
     kind = pieces.motif + len(pieces.artwork) * pieces.mirrored
-    kept = np.array([len(half.shapes) > 0 for half in halves])[kind]
+    kept = np.array([len(half.shapes) > 0 for half in halves], bool)[kind]
     begins = np.append(0, np.cumsum(kept))
     outlines = None
     if pieces.outlines is not None:
-        number = np.full((len(halves), max(len(m.shapes) for m in pieces.artwork)), -1)
+        number = np.full((len(halves), max((len(m.shapes) for m in pieces.artwork), default=0)), -1)
         for v, (motif, mirrored) in enumerate(kinds):
             own = places_of_half(motif, under, mirrored)
             number[v, own] = np.arange(len(own))

@@ -122,6 +122,14 @@ def test_a_strand_whose_ends_reach_too_far_lies_over_the_one_before_it_and_bad_f
             motif_from_starter(name, figures)
 
 
+@pytest.mark.parametrize("bends", ["jointed", "bent", "rigid"])
+def test_a_line_too_short_for_a_ring_shows_nothing(bends):
+    made = brush(divided(ring(RED)), round_bends=bends, ease="leave").changed({"ink": {"ink": "#304050", "gives": "hue"}})
+    laid = lay(made, [measured("M0 0H0.01")])[0]
+    assert not len(laid.pieces.s)
+    assert "#" not in compact_svg(drawing_of(10, 10, on_page(made.pieces.motifs, laid, made.ink)))
+
+
 def test_a_closed_chain_crosses_alike_at_every_join():
     made = brush(divided(ring(RED)), divided(ring(BLUE)), round_bends="jointed", order="in_turn", ease="size", ease_limit=0.3)
     laid = lay(made, [measured("M5 30A25 25 0 1 1 55 30A25 25 0 1 1 5 30Z")])[0]
