@@ -86,14 +86,11 @@ CIRCLES = ("M10 40A30 30 0 1 1 70 40A30 30 0 1 1 10 40Z", "M80 40A30 30 0 1 1 14
 def test_what_interlocks_and_closes_shows_on_its_page_as_in_its_file(app, starter, settings, tmp_path):
     page = app.open("#/shelf")
 
-    def sent(path, data):
-        return page.request.post(f"{app.address}/api/{path}", data=data).json()
-
-    motif = sent("motifs/starter", {"starter": starter})
-    brush = sent("brushes", {"name": "Closing", "motif_id": motif["id"], "settings": settings})
-    sheet = sent("pages", {"name": "Closing", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
+    motif = sent(page, "motifs/starter", {"starter": starter})
+    brush = sent(page, "brushes", {"name": "Closing", "motif_id": motif["id"], "settings": settings})
+    sheet = sent(page, "pages", {"name": "Closing", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
     for d in CIRCLES:
-        sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}, "name": "Circle"})
+        sent(page, f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}, "name": "Circle"})
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
     rings = kept_of(tmp_path, sheet["id"])[2]
@@ -112,18 +109,13 @@ def test_pieces_that_meet_show_on_their_page_as_in_its_file(app, tmp_path):
     """Drawn as one: stamped bars with a corner piece and touching polygons; going on below the next: a shaded band."""
     page = app.open("#/shelf")
 
-    def sent(path, data):
-        reply = page.request.post(f"{app.address}/api/{path}", data=data)
-        assert reply.ok, reply.text()
-        return reply.json()
-
-    motifs = [sent("motifs/starter", {"starter": "bar"}), sent("motifs/starter", {"starter": "polygon"}),
-              sent("motifs", {"name": "Ribbon", "svg": SHADED})]  # fmt: skip
-    brushes = [sent("brushes", {"name": motif["name"], "motif_id": motif["id"]}) for motif in motifs]
-    sent(f"brushes/{brushes[0]['id']}/make-piece", {"version": brushes[0]["version"], "role": "outside_corner"})
-    sheet = sent("pages", {"name": "Bands", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
+    motifs = [sent(page, "motifs/starter", {"starter": "bar"}), sent(page, "motifs/starter", {"starter": "polygon"}),
+              sent(page, "motifs", {"name": "Ribbon", "svg": SHADED})]  # fmt: skip
+    brushes = [sent(page, "brushes", {"name": motif["name"], "motif_id": motif["id"]}) for motif in motifs]
+    sent(page, f"brushes/{brushes[0]['id']}/make-piece", {"version": brushes[0]["version"], "role": "outside_corner"})
+    sheet = sent(page, "pages", {"name": "Bands", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
     for brush, d in zip(brushes, ("M12 12H90V66H12Z", "M105 10H143L130 70", "M20 55C50 -20 60 100 85 25"), strict=True):
-        sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
+        sent(page, f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
     rings = kept_of(tmp_path, sheet["id"])[2]
@@ -137,19 +129,14 @@ def test_pieces_that_meet_show_on_their_page_as_in_its_file(app, tmp_path):
 def test_pictures_that_meet_show_no_ground_on_their_page_nor_in_its_file(app, tmp_path):
     page = app.open("#/shelf")
 
-    def sent(path, data):
-        reply = page.request.post(f"{app.address}/api/{path}", data=data)
-        assert reply.ok, reply.text()
-        return reply.json()
-
     rows = np.linspace(30, 90, 40)[:, None, None].repeat(120, axis=1) * [1.0, 0.6, 0.4]
     png = base64.b64encode(png_from_rgba(np.dstack([rows, np.full((40, 120), 255)]).astype(np.uint8))).decode()
     tape = svg(f'<image width="12" height="4" href="data:image/png;base64,{png}"/>', 12, 4)
-    motif = sent("motifs", {"name": "Tape", "svg": tape})
-    brush = sent("brushes", {"name": "Tape", "motif_id": motif["id"], "settings": {"spacing": {"ease": "leave"}}})
-    sheet = sent("pages", {"name": "Tapes", "width_mm": 150, "height_mm": 80, "ground": "#ffffff"})
+    motif = sent(page, "motifs", {"name": "Tape", "svg": tape})
+    brush = sent(page, "brushes", {"name": "Tape", "motif_id": motif["id"], "settings": {"spacing": {"ease": "leave"}}})
+    sheet = sent(page, "pages", {"name": "Tapes", "width_mm": 150, "height_mm": 80, "ground": "#ffffff"})
     for d in ("M10 12L130 37.3", "M12 30.4L140 32", "M20 60L100 44"):
-        sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
+        sent(page, f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": d}})
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
     rings = kept_of(tmp_path, sheet["id"])[2]
@@ -166,27 +153,29 @@ def test_pictures_that_meet_show_no_ground_on_their_page_nor_in_its_file(app, tm
 def test_pictures_in_their_own_colours_on_a_picture_show_as_in_the_file(app, tmp_path):
     page = app.open("#/shelf")
 
-    def sent(path, data, way="post"):
-        reply = getattr(page.request, way)(f"{app.address}/api/{path}", data=data)
-        assert reply.ok, reply.text()
-        return reply.json()
-
-    mussel = sent("scans/mussel-prints.png", {})["sha"]
+    mussel = sent(page, "scans/mussel-prints.png", {})["sha"]
     preparation = {"region": [40, 20, 260, 190], "clear": "background", "trim": True}
-    job = sent(f"originals/{mussel}/motif", {"name": "Mussel", "preparation": preparation})
+    job = sent(page, f"originals/{mussel}/motif", {"name": "Mussel", "preparation": preparation})
     while job["state"] in ("waiting", "working"):
         job = page.request.get(f"{app.address}/api/jobs/{job['id']}").json()
     loose = [{"of": "hue", "between": [-70, 70]}, {"of": "lightness", "between": [-6, 25]}, {"of": "size", "between": [40, 70]}]
-    brush = sent("brushes", {"name": "Mussels", "motif_id": job["motif_id"], "settings": {"variations": loose}})
-    sheet = sent("pages", {"name": "Shore", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
-    dusk = sent("scans/gouache-of-dusk.png", {})["sha"]
-    sent(f"pages/{sheet['id']}", {"version": 1, "ground_picture": {"sha": dusk}}, "patch")
-    sent(f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": "M15 40H140"}})
+    brush = sent(page, "brushes", {"name": "Mussels", "motif_id": job["motif_id"], "settings": {"variations": loose}})
+    sheet = sent(page, "pages", {"name": "Shore", "width_mm": 150, "height_mm": 80, "ground": "#f3efe4"})
+    dusk = sent(page, "scans/gouache-of-dusk.png", {})["sha"]
+    sent(page, f"pages/{sheet['id']}", {"version": 1, "ground_picture": {"sha": dusk}}, "patch")
+    sent(page, f"pages/{sheet['id']}/lines", {"brush_id": brush["id"], "source": {"kind": "path", "d": "M15 40H140"}})
     page = app.open(f"#/page/{sheet['id']}")
     choose_no_line(page)
     drawn = page.request.get(f"{app.address}/api/pages/{sheet['id']}/page.svg?ground=page").text()
     assert drawn.count("<image") > 4  # the ground, and a colouring for nearly each of the pieces
     compare(page, drawn, (150, 80), kept_of(tmp_path, sheet["id"])[2])
+
+
+def sent(page, path, data, way="post"):
+    """Send something to the app that a page is open on, and return its answer."""
+    reply = getattr(page.request, way)(f"{page.url.split('/#')[0]}/api/{path}", data=data)
+    assert reply.ok, reply.text()
+    return reply.json()
 
 
 def kept_of(folder, number):

@@ -44,7 +44,8 @@ def test_starters_for_borders_meet_their_own_next_one(name):
     seam = seam_of(motif_from_starter(name))
     assert seam.mismatch_mm < 0.01
     assert seam.slope_deg < 2.5
-    assert seam.delta_e < 0.01
+    edged = any(f.name == "edge" for f in STARTERS[name].figures)  # the section is taken beside the seam, where an edge lies a little lower
+    assert seam.delta_e < 0.01 if edged else seam.delta_e == 0
 
 
 def test_figures_beyond_their_limits_are_refused_in_words():

@@ -33,13 +33,14 @@ def pictured(rows=PIXELS):
     ("path", "settings"),
     [
         ("M10.3 31.7L104 55", {}), ("M10.3 31.7L104 55", {"turn_about": True}), ("M10.3 55H104", {"round_bends": "bent"}),
-        (WAVE, {"round_bends": "bent"}), (CIRCLE, {"round_bends": "bent"}), ("M10.3 31.7L104 55", {"ink": "#304050"}),
+        (WAVE, {"round_bends": "bent"}), (CIRCLE, {"round_bends": "bent"}), ("M10.3 31.7L104 55", {"ink": {"ink": "#304050", "gives": "hue"}}),
     ],
 )  # fmt: skip
 def test_pictures_that_meet_show_no_ground_between_them(path, settings, write):
-    ink = {"ink": {"ink": settings.pop("ink"), "gives": "hue"}} if "ink" in settings else {}
     fine = np.repeat(np.repeat(PIXELS, 20, axis=0), 20, axis=1)  # a bent picture's rim is soft within a pixel of it
-    made = brush(pictured(fine), **settings).changed({"spacing": {"ease": "length", "ease_limit_pct": 50}, **ink})
+    sections = {"spacing": {"ease": "length", "ease_limit_pct": 50}, **{key: settings[key] for key in settings if key == "ink"}}
+    made = brush(pictured(fine), **{key: settings[key] for key in settings if key != "ink"}).changed(sections)
+    assert made.ink.ink == settings.get("ink", {}).get("ink")
     line = lay(made, [measured(path)])[0]
     text = write(drawing_of(*SIZE, on_page(made.pieces.motifs, line, made.ink)))
     stroke = svg(f'<path d="{path}" fill="none" stroke="#000" stroke-width="4.4"/>', *SIZE)

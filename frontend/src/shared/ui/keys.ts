@@ -106,8 +106,10 @@ export const goesTo = (letter: string, words: string, field: string): KeyAction 
   act: () => focusField(field),
 });
 
-/** As a ref of what comes first: what is opened by a key goes on by keys, also where it comes later. */
-export const takeFocus = (first: HTMLElement | null): void => first?.focus();
+/** As a ref of what comes first: what is opened goes on by keys, also where it comes later; a focus that is in there already stays. */
+export const takeFocus = (first: HTMLElement | null): void => {
+  if (!first?.closest('[role="dialog"]')?.contains(document.activeElement)) first?.focus();
+};
 
 /** Do something when Escape is pressed that nothing else has taken. */
 export const useEscape = (act: () => void): void =>

@@ -11,9 +11,7 @@ from ..maths.raster import png_from_rgba, rgba_from_png
 from ..values.motif import Motif, Picture, Shape, picture_of
 
 LAP_SHARE = 0.06  # of a picture's length, to either side of a seam; chosen: a pixel where a piece is 17 of them long
-RIM_SHARE = (
-    0.02  # of a picture's height, that a lap lies within its rim: one that is painted twice would be seen to be bolder there; chosen
-)
+RIM_SHARE = 0.02  # of a picture's height, that a lap lies within its rim; chosen: a rim that is painted twice would be bolder
 REACHES_SHARE = 1e-4  # of the frame's length, that a picture's edge may be off its own; chosen: far less than a pixel
 
 
@@ -59,7 +57,6 @@ def _lap(shape: Shape) -> Shape:
     own = np.hstack([rgba[:, -px:], rgba[:, :px]])
     own[own[..., 3] < 255] = 0
     along, down = (right - origin) * px / picture.width_px, (below - origin) * rim / picture.height_px
-    corners = np.array(
-        [right - along + down, right + along + down, right + along + below - origin - down, right - along + below - origin - down]
-    )
+    top, foot = right + down, right + below - origin - down
+    corners = np.array([top - along, top + along, foot + along, foot - along])
     return replace(shape, points=corners, picture=Picture(png_from_rgba(own), 2 * px, len(own), picture.stencil))

@@ -119,7 +119,7 @@ def with_pictures_in(motif: Motif, how: PictureInk | None) -> Motif:
 
 
 def _with_pictures(motif: Motif, how: PictureInk) -> Motif:
-    as_is = how[1:4] == PictureInk(how.ink)[1:4] and not inks(how.ink)
+    as_is = how._replace(lap=False) == PictureInk(how.ink) and not inks(how.ink)
     shown = motif if as_is else replace(motif, shapes=tuple(_with_picture(shape, how) for shape in motif.shapes))
     return lap_of(shown) if how.lap else shown
 

@@ -17,7 +17,7 @@ from ..maths.booleans import combined, stroke_outline
 from ..maths.bounds import outline_box
 from ..maths.colour import hex_from_rgb, rgb_from_hex
 from ..maths.curves import cubics_from_arc
-from ..maths.outlines import Outline, joined
+from ..maths.outlines import Outline, bezier_at, joined
 from ..values.motif import Lies, Motif, Paint, Recipe, Shape
 from .shading import inset
 
@@ -340,8 +340,7 @@ def _centre_line(h: float, pen: float, lean_deg: float) -> np.ndarray:
 
 def _half_across(points: np.ndarray, pen: float, h: float) -> float:
     """Return how far from x = 0 a round pen reaches half-way down."""
-    t = np.linspace(0, 1, 401)[:, None]
-    x, y = ((1 - t) ** 3 * points[0] + 3 * (1 - t) ** 2 * t * points[1] + 3 * (1 - t) * t**2 * points[2] + t**3 * points[3]).T
+    x, y = bezier_at(points[None], np.linspace(0, 1, 401))[0].T
     left = (pen / 2) ** 2 - (y - h / 2) ** 2
     return float((x + np.sqrt(np.maximum(left, 0)))[left >= 0].max())
 

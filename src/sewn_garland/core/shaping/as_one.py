@@ -200,9 +200,8 @@ def _outlines(item: PaintedPieces, one: np.ndarray, several: np.ndarray) -> Shap
     first, count = was.starts[:-1][order], np.diff(was.starts)[order]
     piece, number = was.piece[order], one[was.piece][order]
     at = ranges(first, count)
-    a, b, c, d = item.matrices[piece, :4].T
     # a mirrored piece's contours go round the other way, and those of other motifs may
-    turned = np.repeat(((a * d < b * c) ^ _against_first(item, one, number, was.shape[order], piece)) & several[number], count)
+    turned = np.repeat((item.mirrored[piece] ^ _against_first(item, one, number, was.shape[order], piece)) & several[number], count)
     at = np.where(turned, np.repeat(2 * first + count - 1, count) - at, at)
     pieces, outlined, cut = (np.unique(one[column]) for column in (was.pieces, was.outlined, was.cut))
     meshes = tuple(replace(mesh, piece=one[mesh.piece]) for mesh in was.meshes)

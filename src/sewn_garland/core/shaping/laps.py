@@ -1,8 +1,7 @@
 """Let pieces that meet but cannot be one reach a little under the next, for less of the ground to show between them.
 
-What has gradients turns with its piece, so two such pieces cannot be parts of one
-path. Where one is painted over the other and both have the same edge, the lower one goes on below the upper: nothing of it is seen
-but through the seam.
+What has gradients turns with its piece, so two such pieces cannot be parts of one path. Where one is painted over the other and both
+have the same edge, the lower one goes on below the upper: nothing of it is seen but through the seam.
 """
 
 from __future__ import annotations
@@ -15,6 +14,7 @@ import numpy as np
 
 from ..artwork.box import ink_box
 from ..artwork.passes import passes_of
+from ..artwork.picture_laps import LAP_SHARE
 from ..artwork.sections import JUST_INSIDE_MM, layers_of, section_at
 from ..maths.ragged import owners
 from ..values.drawing import PaintedPieces
@@ -23,7 +23,6 @@ from ..values.motif import Motif, Paint
 from ..values.outlines import ShapedOutlines
 from .as_one import MOST_PIECES, MOST_POINTS, REACHES_MM, meeting, opaque, outlines_with, points_of, written_out
 
-LAP_SHARE = 0.06  # of a piece's length under the next; chosen: a pixel where a piece is 17 of them long
 SAME_EDGE_MM, LEVEL_RAD = 1e-3, 1e-6  # chosen: what edges may differ by and be the same, and slope by and be level
 
 
