@@ -213,4 +213,4 @@ def _relaid(brush: Brush, line: LineToLay, change: dict, stretch: Stretch | None
         return None
     measured = own if changed is own.line else measure(changed)
     other = brush.changed(change.get("brush", {}))
-    return lay(other, [replace(line, line=measured)], detail=Detail(cut=False))[0], other
+    return lay(other, [replace(line, line=measured)], detail=Detail(drawn=False))[0], other

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
-from functools import partial
+from functools import cache, partial
 
 import numpy as np
 
@@ -15,7 +15,7 @@ from ..values.findings import Cure, Finding
 from ..values.laid import LaidLine
 from ..values.line import MeasuredLine
 from .bends import safe_radius, size_for_radius
-from .findings import ABS_TOL_MM, deviations, stretches
+from .findings import ABS_TOL_MM, Stretches, deviations
 
 MOST_CURES = 3
 SAME_PLACE_MM = 0.05
@@ -36,6 +36,9 @@ SIZE_STEPS = (1.0, 0.8, 0.6, 0.4, 0.25)
 
 Candidates = Callable[[Finding], Iterator[Cure]]
 """Gives the cures that may help against a finding, the gentlest first."""
+
+AtBends = Callable[[], Sequence[Cure]]
+"""Gives the cures against whatever lies at a bend, the gentlest first."""
 
 Stretch = tuple[float, float]
 """From where to where (mm) a part of a line goes, which may reach past the ends of a closed one."""
@@ -82,7 +85,8 @@ def with_cures(
     if not deadline.leaves(0.0):
         return tuple(finding._replace(untried=True) for finding in findings)
     trials = _Trials(laid, brush, measured, relay, deadline)
-    candidates = partial(_offered, brush, measured, lengths, gaps, lean, of_brush_only)
+    at_bends = cache(lambda: tuple(_bend_cures(brush, measured, lengths, gaps, lean)))  # the same for all findings
+    candidates = partial(_offered, brush, measured, lengths, gaps, lean, at_bends, of_brush_only)
     clearing = _clearing(trials, findings, candidates)
     cured = []
     for number, finding in enumerate(findings):
@@ -90,7 +94,7 @@ def with_cures(
         if number >= MOST_CURED:
             cured.append(finding._replace(cures=of_all, untried=True))
             continue
-        own, untried = _at_place(trials, finding, findings, candidates(finding))
+        own, untried = _at_place(trials, finding, candidates(finding))
         if not (own or of_all or of_brush_only or untried):
             own = [Cure("Take this line off", {"line": {"remove": True}})]
         cures = {cure.label: cure for cure in (*of_all, *own)}
@@ -119,12 +123,12 @@ def _clearing(trials: _Trials, findings: Sequence[Finding], candidates: Candidat
     return out
 
 
-def _at_place(trials: _Trials, finding: Finding, findings: Sequence[Finding], candidates: Iterator[Cure]) -> tuple[list[Cure], bool]:
+def _at_place(trials: _Trials, finding: Finding, candidates: Iterator[Cure]) -> tuple[list[Cure], bool]:
     """Return up to three cures of a finding, the gentlest of their kinds, those before that mend all at its place, and whether
     others came too late to be tried.
     """
     trials.late = False
-    companions = [f for f in findings if abs(f.at_mm - finding.at_mm) < SAME_PLACE_MM]
+    companions = trials.companions(finding)
     whole: dict[str, Cure] = {}
     part: dict[str, Cure] = {}
     for cure in candidates:
@@ -139,9 +143,11 @@ def _at_place(trials: _Trials, finding: Finding, findings: Sequence[Finding], ca
     return cures, trials.late and len(cures) < MOST_CURES
 
 
-def _offered(brush: Brush, measured: MeasuredLine, lengths, gaps, lean, of_brush_only: bool, finding: Finding) -> Iterator[Cure]:
+def _offered(
+    brush: Brush, measured: MeasuredLine, lengths, gaps, lean, at_bends: AtBends, of_brush_only: bool, finding: Finding
+) -> Iterator[Cure]:
     """Give the sensible ones of what may help against a finding, without changes to the line where it is to stay."""
-    for cure in _candidates(finding, brush, measured, lengths, gaps, lean):
+    for cure in _candidates(finding, brush, measured, lengths, gaps, lean, at_bends):
         if not (of_brush_only and "line" in cure.change) and _sensible(cure):
             yield cure
 
@@ -162,14 +168,17 @@ class _Trials:
     def __init__(self, laid: LaidLine, brush: Brush, measured: MeasuredLine, relay: Relay, deadline: Deadline) -> None:
         self.laid, self.measured, self.relay, self.deadline, self.late = laid, measured, relay, deadline, False
         self._off = deviations(laid.joins, brush)
-        self._stretches = {kind: stretches(off.faulty) for kind, off in self._off.items()}
-        self._worst = {  # mm along the line, of each stretch of joins at fault
-            kind: np.array([laid.joins.s[group[self._off[kind].amounts[group].argmax()]] for group in groups])
-            for kind, groups in self._stretches.items()
-        }
+        self._stretches = {kind: Stretches.of(off.faulty, off.amounts) for kind, off in self._off.items()}
+        self._at = np.array([finding.at_mm for finding in laid.findings])
+        self._of_kind = _by_kind(laid.findings)
         self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
+        self._left: dict[str, dict[str, list[Finding]]] = {}  # findings by kind, after what was tried
         self._takes = len(laid.pieces.s) / PIECES_A_SECOND
         self._helped: dict[tuple[float, str], bool] = {}
+
+    def companions(self, finding: Finding) -> list[Finding]:
+        """Return the findings at a finding's place, itself among them."""
+        return [self.laid.findings[i] for i in np.flatnonzero(np.abs(self._at - finding.at_mm) < SAME_PLACE_MM)]
 
     def promising(self, cure: Cure, finding: Finding) -> bool:
         """Tell whether a cure may remove a finding, tried on the stretch of a long line that it touches; True where that is not tried.
@@ -233,9 +242,16 @@ class _Trials:
         after = self._after(cure)
         if isinstance(after, InputError):
             return ()
-        left = set() if after is None else {finding.kind for finding in after[0].findings}
-        before = {finding.kind for finding in self.laid.findings}
+        left, before = self._left_by(cure).keys(), self._of_kind.keys()
         return tuple(sorted(before - left)) if left <= before else ()
+
+    def _left_by(self, cure: Cure) -> dict[str, list[Finding]]:
+        """Return, by kind, the findings that a cure leaves, which was tried and lays the line or takes it away."""
+        key = _key_of(cure)
+        if key not in self._left:
+            after = self._tried[key]
+            self._left[key] = {} if after is None or isinstance(after, InputError) else _by_kind(after[0].findings)
+        return self._left[key]
 
     def removes(self, cure: Cure, finding: Finding) -> bool:
         """Tell whether a cure, tried, removes a finding; False where there is no time left to try."""
@@ -244,7 +260,9 @@ class _Trials:
             return True
         if isinstance(after, InputError):
             return False
-        return self._joins_mended(finding, *after) if finding.kind in self._off else self._gone(finding, after[0])
+        if finding.kind in self._off:
+            return self._joins_mended(finding, *after)
+        return self._gone(finding, self._left_by(cure).get(finding.kind, []), after[0])
 
     def _joins_mended(self, finding: Finding, after: LaidLine, brush: Brush) -> bool:
         """Tell whether none of a finding's joins is at fault in its way any more, fewer are in all, and none worse than the worst was."""
@@ -270,12 +288,12 @@ class _Trials:
 
     def _joins_of(self, finding: Finding) -> np.ndarray:
         """Return the joins at fault that a finding tells of."""
-        return self._stretches[finding.kind][int(np.abs(self._worst[finding.kind] - finding.at_mm).argmin())]
+        found = self._stretches[finding.kind]
+        return found.entries(int(np.abs(self.laid.joins.s[found.worst] - finding.at_mm).argmin()))
 
-    def _gone(self, finding: Finding, after: LaidLine) -> bool:
+    def _gone(self, finding: Finding, left: list[Finding], after: LaidLine) -> bool:
         """Tell whether what is left of a finding's kind was there before, elsewhere, and is no worse."""
-        same = [f for f in self.laid.findings if f.kind == finding.kind]
-        left = [f for f in after.findings if f.kind == finding.kind]
+        same = self._of_kind[finding.kind]
         if len(left) >= len(same):
             return False
         if finding.kind in BY_AMOUNT and left and max(f.amount for f in left) > max(f.amount for f in same) * (1 + WORSE_REL_TOL):
@@ -297,7 +315,14 @@ class _Trials:
         return set(of[order[np.searchsorted(middles, now)]].tolist())
 
 
-def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps, lean) -> Iterator[Cure]:
+def _by_kind(findings: Sequence[Finding]) -> dict[str, list[Finding]]:
+    out: dict[str, list[Finding]] = {}
+    for finding in findings:
+        out.setdefault(finding.kind, []).append(finding)
+    return out
+
+
+def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths, gaps, lean, at_bends: AtBends) -> Iterator[Cure]:
     if measured.length <= 0:
         return
     if finding.kind == "over-stretched":
@@ -314,7 +339,7 @@ def _candidates(finding: Finding, brush: Brush, measured: MeasuredLine, lengths,
         yield from _stacking_cures(brush)
     else:
         yield from _corner_cures(finding, brush, measured, lengths, gaps, lean)
-        yield from _bend_cures(brush, measured, lengths, gaps, lean)
+        yield from at_bends()
 
 
 def _stacking_cures(brush: Brush) -> Iterator[Cure]:

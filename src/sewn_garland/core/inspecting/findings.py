@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..artwork.reach import reach_of
+from ..maths.ragged import owners, run_heads
 from ..values.brush import PASSED, Brush
 from ..values.findings import Finding
 from ..values.joins import Joins
@@ -147,31 +148,47 @@ def deviations(joins: Joins, brush: Brush) -> dict[str, Deviation]:
 
 
 def _of_joins(joins: Joins, brush: Brush) -> list[Finding]:
-    return [f for kind, off in deviations(joins, brush).items() if off.faulty.any() for f in _stretches(joins, kind, off)]
+    return [f for kind, off in deviations(joins, brush).items() if off.faulty.any() for f in _of_stretches(joins, kind, off)]
 
 
-def _stretches(joins: Joins, kind: str, off: Deviation) -> list[Finding]:
+def _of_stretches(joins: Joins, kind: str, off: Deviation) -> list[Finding]:
     """Report each stretch of neighbouring faulty joins once, at its worst."""
-    found = []
     amounts, _, unit, factor = off
-    for group in stretches(off.faulty):
-        worst = group[amounts[group].argmax()]
-        amount = amounts[worst] * factor
+    together = Stretches.of(off.faulty, amounts)
+    out, worst = [], together.worst
+    columns = (amounts[worst] * factor, joins.s[worst], joins.at[worst], together.counts)
+    for amount, s, at, count in zip(*(column.tolist() for column in columns), strict=True):
         shown = {"mm": f"{amount:.2f} mm", "°": f"{amount:.0f}°", "ΔE": f"of ΔE {amount:.1f}"}[unit]
-        message = f"{kind} {shown} at {joins.s[worst]:.1f} mm"
-        if len(group) > 1:
-            message = f"{len(group)} {kind}s, largest {shown} at {joins.s[worst]:.1f} mm"
-        found.append(_finding(kind, joins.s[worst], amount, unit, message, joins.at[worst], len(group)))
-    return found
+        message = f"{kind} {shown} at {s:.1f} mm" if count == 1 else f"{count} {kind}s, largest {shown} at {s:.1f} mm"
+        out.append(_finding(kind, s, amount, unit, message, at, count))
+    return out
 
 
-def stretches(faulty: np.ndarray) -> list[np.ndarray]:
-    """Return the indices of faulty joins (j,), those that follow on one another together."""
-    return _groups(np.flatnonzero(faulty))
+class Stretches(NamedTuple):
+    """Entries at fault, those that follow on one another together: ``index`` (k,) of all, where in it each stretch ``begins``, how
+    many they are (g,), and the first of each that is off by most (g,).
+    """
 
+    index: np.ndarray
+    begins: np.ndarray
+    counts: np.ndarray
+    worst: np.ndarray
 
-def _groups(index: np.ndarray) -> list[np.ndarray]:
-    return np.split(index, np.flatnonzero(np.diff(index) > 1) + 1) if len(index) else []
+    @classmethod
+    def of(cls, faulty: np.ndarray, amounts: np.ndarray) -> Stretches:
+        """Return the stretches of ``faulty`` entries (n,) by how far all are off (n,); none give none."""
+        index = np.flatnonzero(faulty)
+        if not len(index):
+            return cls(index, index, index, index)
+        begins = np.flatnonzero(np.diff(index, prepend=index[0] - 2) > 1)
+        counts = np.diff(np.append(begins, len(index)))
+        group, own = owners(counts), amounts[index]
+        largest = np.flatnonzero(own == np.maximum.reduceat(own, begins)[group])
+        return cls(index, begins, counts, index[largest[run_heads(group[largest])]])
+
+    def entries(self, i: int) -> np.ndarray:
+        """Return the entries of one of them."""
+        return self.index[self.begins[i] : self.begins[i] + self.counts[i]]
 
 
 def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray, wide_at_vertex: np.ndarray) -> list[Finding]:
@@ -180,9 +197,9 @@ def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray,
     found, tightest = [], measured.tightest_radius
     if tightest is not None and tightest <= max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
         inner = np.where(measured.bend_k > 0, right, -left) * wide
-        for group in _groups(np.flatnonzero(np.abs(measured.bend_k) * inner >= 1 - 1e-9)):
-            worst = group[np.abs(measured.bend_k[group]).argmax()]
-            radius, at = 1 / abs(measured.bend_k[worst]), measured.bend_s[worst]
+        bend = np.abs(measured.bend_k)
+        for worst in Stretches.of(bend * inner >= 1 - 1e-9, bend).worst:
+            radius, at = 1 / bend[worst], measured.bend_s[worst]
             depth = inner[worst] - radius
             found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
     if not len(measured.vertex_turn):
@@ -205,13 +222,11 @@ def _tight_bends(measured: MeasuredLine, safe: float | None, wide: np.ndarray) -
     over = bend * safe * wide > 1 + 1e-9
     if not over.any() and np.ptp(wide) > 0:
         return []
-    groups = _groups(np.flatnonzero(over)) or [np.array([int(bend.argmax())])]
-    sharpest = max(range(len(groups)), key=lambda i: bend[groups[i]].max())
-    for i, group in enumerate(groups):
-        worst = group[bend[group].argmax()]
-        radius = measured.tightest_radius if i == sharpest else 1 / bend[worst]
-        at = measured.bend_s[worst]
-        needed = float(safe * wide[worst])
+    worst = Stretches.of(over, bend).worst if over.any() else bend.argmax()[None]
+    radii = 1 / bend[worst]
+    radii[bend[worst].argmax()] = measured.tightest_radius
+    for radius, at, wide_there in zip(*(column.tolist() for column in (radii, measured.bend_s[worst], wide[worst])), strict=True):
+        needed = safe * wide_there
         message = f"bend of {radius:.1f} mm at {at:.1f} mm, this brush needs {needed:.1f} mm"
         found.append(_finding("tight bend", at, radius, "mm", message)._replace(limit=needed))
     return found

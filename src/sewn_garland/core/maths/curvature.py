@@ -23,27 +23,25 @@ def curvature(d1: np.ndarray, d2: np.ndarray, speed: np.ndarray, stalled: np.nda
 
 
 def curvature_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
-    """Return the signed curvature (n,) in 1/mm of segments (n, 4, 2) at parameters t (n,), clipped where the speed vanishes."""
-    _, d1, d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=2))
+    """Return the signed curvature in 1/mm of segments (n, 4, 2) at parameters t, (n,) or several of each, (n, j).
+
+    It is clipped where the speed vanishes.
+    """
+    d1, d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=2, least=1))
     speed = np.abs(d1)
-    return curvature(d1, d2, speed, speed <= 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2)) + LEAST_SPEED)
+    least = 1e-9 * np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0) + LEAST_SPEED
+    return curvature(d1, d2, speed, speed <= (least if t.ndim == 1 else least[:, None]))
 
 
 def sharpest_of(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
     """Return the largest curvature (m,) of segments (m, 4, 2) at the extremes within each; no segments give none."""
     at = np.clip(np.where(is_arc[:, None], _extremes_of_arcs(coeffs), _extremes_of_cubics(coeffs)), 0.0, 1.0)
-    bends = _bends_at(coeffs, is_arc, at)
+    bends = np.abs(curvature_of(coeffs, is_arc, at))
     largest = bends.max(axis=1, initial=0.0)
     near = np.flatnonzero(largest > NEAR_A_CUSP)
     if len(near):
         largest[near] = np.maximum(largest[near], _zoomed(coeffs[near], is_arc[near], at[near, bends[near].argmax(axis=1)]))
     return largest
-
-
-def _bends_at(coeffs: np.ndarray, is_arc: np.ndarray, at: np.ndarray) -> np.ndarray:
-    """Return how sharply segments (m, 4, 2) bend at several parameters (m, j) each."""
-    many = at.shape[1]
-    return np.abs(curvature_of(np.repeat(coeffs, many, axis=0), np.repeat(is_arc, many), at.ravel())).reshape(at.shape)
 
 
 def _zoomed(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
@@ -52,7 +50,7 @@ def _zoomed(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray
     largest = np.zeros(len(t))
     for _ in range(12):
         at = np.clip(t[:, None] + width * tries, 0.0, 1.0)
-        bends = _bends_at(coeffs, is_arc, at)
+        bends = np.abs(curvature_of(coeffs, is_arc, at))
         t, width, largest = at[np.arange(len(t)), bends.argmax(axis=1)], width / 5, np.maximum(largest, bends.max(axis=1))
     return largest
 

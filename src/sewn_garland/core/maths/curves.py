@@ -7,31 +7,34 @@ import numpy as np
 STRAIGHT_MM = 1e-6  # off its side; chosen: far below what files write of a coordinate
 
 
-def jets(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray, *, order: int) -> list[np.ndarray]:
-    """Return position and the first ``order`` derivatives by t, each (n, 2).
+def jets(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray, *, order: int, least: int = 0) -> list[np.ndarray]:
+    """Return the derivatives by t from the ``least`` to the largest ``order``, 0 being the position, at most 2: each (n, 2).
 
-    ``coeffs`` (n, 4, 2) and ``is_arc`` (n,) as in values.line.Line, one row a parameter.
-    Empty input gives empty arrays.
+    ``coeffs`` (n, 4, 2) and ``is_arc`` (n,) as in values.line.Line, one row a parameter t (n,); or several,
+    t (n, j), of each, which gives (n, j, 2). Empty input gives empty arrays.
     """
     numbers = as_complex(coeffs)
-    c0, c1, c2, c3 = numbers.T
+    rows = numbers if t.ndim == 1 else numbers[:, None]
+    c0, c1, c2, c3 = np.moveaxis(rows, -1, 0)
     if numbers[:, 2:].any():
-        out = [((c3 * t + c2) * t + c1) * t + c0]
-        out += [(3 * c3 * t + 2 * c2) * t + c1] if order >= 1 else []
-        out += [6 * c3 * t + 2 * c2] if order >= 2 else []
+        ways = (lambda: ((c3 * t + c2) * t + c1) * t + c0, lambda: (3 * c3 * t + 2 * c2) * t + c1, lambda: 6 * c3 * t + 2 * c2)
     else:  # straight lines alone
-        out = [c1 * t + c0, c1.copy(), np.zeros_like(c1)][: order + 1]
+        ways = (lambda: c1 * t + c0, lambda: c1 + np.zeros(t.shape), lambda: np.zeros(t.shape, complex))
+    out = [way() for way in ways[least : order + 1]]
     if is_arc.any():
-        centre, a, b, angles = numbers[is_arc].T
+        centre, a, b, angles = np.moveaxis(rows[is_arc], -1, 0)
         sweep = angles.imag
         angle = angles.real + sweep * t[is_arc]
         cos, sin = np.cos(angle), np.sin(angle)
-        out[0][is_arc] = centre + a * cos + b * sin
-        if order >= 1:
-            out[1][is_arc] = sweep * (b * cos - a * sin)
-        if order >= 2:
-            out[2][is_arc] = -(sweep**2) * (a * cos + b * sin)
+        of_arcs = (lambda: centre + a * cos + b * sin, lambda: sweep * (b * cos - a * sin), lambda: -(sweep**2) * (a * cos + b * sin))
+        for each, way in zip(out, of_arcs[least : order + 1], strict=True):
+            each[is_arc] = way()
     return [as_points(z) for z in out]
+
+
+def speeds_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarray:
+    """Return |P′| of segments (n, 4, 2) at parameters t, (n,) or several of each, (n, j)."""
+    return np.abs(as_complex(jets(coeffs, is_arc, t, order=1, least=1)[0]))
 
 
 def as_complex(points: np.ndarray) -> np.ndarray:
@@ -81,7 +84,7 @@ def end_directions(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.
     There the first higher derivative that does not vanish decides, looking forward at t < 1 and
     backward at t = 1 (SVG 2, path directionality). A segment of no extent yields (1, 0).
     """
-    _, d1, d2 = jets(coeffs, is_arc, t, order=2)
+    d1, d2 = jets(coeffs, is_arc, t, order=2, least=1)
     scale = np.abs(coeffs[:, 1:]).max(axis=(1, 2)) if len(coeffs) else np.zeros(0)
     eps = 1e-9 * scale + 1e-300
     speed = np.hypot(d1[:, 0], d1[:, 1])

@@ -30,9 +30,11 @@ def running_integral_matrix(n: int) -> np.ndarray:
 
 def chebyshev_at(series: np.ndarray, u: np.ndarray) -> np.ndarray:
     """Evaluate one Chebyshev series a row, ``series`` (n + 1, m) column-wise, at u (m,): Clenshaw."""
-    b1 = np.zeros_like(u)
-    b2 = np.zeros_like(u)
+    b1, b2, spare = np.zeros((3, *u.shape))
     twice = 2.0 * u
     for row in series[:0:-1]:
-        b1, b2 = row + twice * b1 - b2, b1
+        np.multiply(twice, b1, out=spare)  # in place: fresh arrays would take as long as the sums
+        spare -= b2
+        spare += row
+        b1, b2, spare = spare, b1, b2
     return series[0] + u * b1 - b2

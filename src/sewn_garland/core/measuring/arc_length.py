@@ -8,19 +8,20 @@ from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
+from numpy.polynomial.chebyshev import chebvander
 
 from ..errors import InputError, NumericError
 from ..maths.curvature import LEAST_SPEED, SHARPEST_CURVATURE, curvature, curvature_of, sharpest_of
-from ..maths.curves import as_complex, as_points, cross, end_directions, jets
+from ..maths.curves import as_complex, as_points, cross, end_directions, jets, speeds_of
 from ..maths.quadrature import chebyshev_at, gauss, running_integral_matrix
-from ..maths.ragged import heads, owners, run_heads
+from ..maths.ragged import heads, owners, places, run_heads
 from ..values.line import Frames, Line, MeasuredLine
 
 COARSE, FINE = 8, 16
 PANEL_REL_TOL = 1e-12  # chosen: of the whole length; the sum then stays below 1e-9 by far
 MOST_HALVINGS = 60
-NEWTON_ROUNDS = 40
-INVERSE_CELLS = 32  # of a panel, in the table that Newton starts from; chosen: one or two rounds are then enough
+SOLVE_ROUNDS = 60
+INVERSE_CELLS = 32  # of a panel, in the table that solving starts from; chosen: two or three rounds are then enough
 INVERSE_ENTRIES = 1 << 15  # about as many in all; chosen: of many short panels a coarser table takes less time than it saves
 CIRCLE_REL_TOL = 4e-16  # of an arc's half axes: their last bits
 GUESS_REL_TOL = 1e-9  # of a panel's length
@@ -208,7 +209,6 @@ class _Table(NamedTuple):
     panel_s0: np.ndarray
     panel_length: np.ndarray
     panel_series: np.ndarray
-    panel_slope: np.ndarray
     straight: np.ndarray
     inverse: np.ndarray
     coeffs: np.ndarray
@@ -230,7 +230,6 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     offset = np.concatenate([[0.0], np.cumsum(length)[:-1]])
     series = np.concatenate([line.panel_series for line in lines])
     panel_length = np.concatenate([line.panel_length for line in lines])
-    slope = _derivative_series(series.T).T
     steady = bool((_steady(segments) >= 0).all())
     place, tangent, bend = (column[panel_segment] for column in _begins(segments)) if steady else [np.zeros(0)] * 3
     straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
@@ -240,8 +239,8 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
         panel_segment=panel_segment,
         panel_t0=np.concatenate([line.panel_t0 for line in lines]), panel_t1=np.concatenate([line.panel_t1 for line in lines]),
         panel_s0=np.concatenate([line.panel_s0 for line in lines]) + np.repeat(offset, counts),
-        panel_length=panel_length, panel_series=series, panel_slope=slope,
-        straight=straight, inverse=_inverse_table(series, slope, panel_length, straight),
+        panel_length=panel_length, panel_series=series,
+        straight=straight, inverse=_inverse_table(series, panel_length, straight),
         coeffs=coeffs, is_arc=segments.is_arc,
         segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
         steady=steady, panel_place=place, panel_tangent=tangent, panel_bend=bend,
@@ -264,10 +263,7 @@ def _panel_at(table: _Table, which, s: np.ndarray) -> tuple[np.ndarray, np.ndarr
 
 
 def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return segment (n,) and parameter t (n,) at distances s (n,) within each line.
-
-    Newton on the panel's own series, kept inside a shrinking bracket, so it always ends.
-    """
+    """Return segment (n,) and parameter t (n,) at distances s (n,) within each line, by the panels' own series."""
     panel, want = _panel_at(table, which, s)
     length = table.panel_length[panel]
     share = np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0)
@@ -275,15 +271,15 @@ def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.nda
     curved = np.flatnonzero(~table.straight[panel])
     if len(curved):
         own = panel[curved]
-        series, slope = (np.ascontiguousarray(part[own].T) for part in (table.panel_series, table.panel_slope))
         tol = np.broadcast_to(SOLVE_REL_TOL * table.length[which], s.shape)[curved]
-        u[curved] = _solve(series, slope, want[curved], _guess(table, own, share[curved]), tol)
+        guess, gain = _guess(table, own, share[curved])
+        u[curved] = _solve(np.ascontiguousarray(table.panel_series[own].T), want[curved], guess, gain / length[curved], tol)
     t0, t1 = table.panel_t0[panel], table.panel_t1[panel]
     return table.panel_segment[panel], t0 + (t1 - t0) * (u + 1.0) / 2.0
 
 
-def _guess(table: _Table, panel: np.ndarray, share: np.ndarray) -> np.ndarray:
-    """Return a first u by cubic Hermite interpolation in each panel's table of the inverse."""
+def _guess(table: _Table, panel: np.ndarray, share: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return a first u by cubic Hermite interpolation in each panel's table of the inverse, and how it grows with the share."""
     cells = table.inverse.shape[1] - 1
     cell = np.minimum((share * cells).astype(int), cells - 1)
     f = share * cells - cell
@@ -291,44 +287,53 @@ def _guess(table: _Table, panel: np.ndarray, share: np.ndarray) -> np.ndarray:
     row = panel * (cells + 1) + cell
     (u0, d0), (u1, d1) = at[row].T, at[row + 1].T
     rise = u1 - u0
-    return u0 + f * (d0 + f * (3 * rise - 2 * d0 - d1 + f * (d0 + d1 - 2 * rise)))
+    second, third = 3 * rise - 2 * d0 - d1, d0 + d1 - 2 * rise
+    return u0 + f * (d0 + f * (second + f * third)), (d0 + f * (2 * second + 3 * f * third)) * cells
 
 
-def _inverse_table(series: np.ndarray, slope: np.ndarray, length: np.ndarray, straight: np.ndarray) -> np.ndarray:
+def _inverse_table(series: np.ndarray, length: np.ndarray, straight: np.ndarray) -> np.ndarray:
     """Return u and its growth over a cell, (p, cells + 1, 2), at equal shares of each panel's length."""
     curved = np.flatnonzero(~straight & (length > 0))
     cells = int(np.clip(INVERSE_ENTRIES // max(1, len(curved)), 2, INVERSE_CELLS))
     table = np.zeros((len(length), cells + 1, 2))
     share = np.tile(np.linspace(0.0, 1.0, cells + 1), len(curved))
     panel = np.repeat(curved, cells + 1)
-    series, slope, whole = (np.ascontiguousarray(part[panel].T) for part in (series, slope, length))
-    u = _solve(series, slope, share * whole, 2.0 * share - 1.0, GUESS_REL_TOL * whole)
-    growth = whole / np.maximum(chebyshev_at(slope, u), 1e-3 * whole) / cells
+    series, whole = (np.ascontiguousarray(part[panel].T) for part in (series, length))
+    u = _solve(series, share * whole, 2.0 * share - 1.0, 2.0 / whole, GUESS_REL_TOL * whole)
+    growth = whole / np.maximum(chebyshev_at(_derivative_series(series), u), 1e-3 * whole) / cells
     table[curved] = np.stack([u, np.minimum(growth, 2.0)], axis=1).reshape(-1, cells + 1, 2)
     return table
 
 
-def _solve(series: np.ndarray, slope: np.ndarray, want: np.ndarray, u: np.ndarray, tol: np.ndarray) -> np.ndarray:
-    """Solve series(u) = want for u in [−1, 1] from a first u; series and slope column-wise, (17, n) and (16, n)."""
-    low, high = np.full_like(u, -1.0), np.ones_like(u)
-    open_ = np.arange(len(u))
-    for _ in range(NEWTON_ROUNDS):
-        x = u[open_]
-        miss = chebyshev_at(series if len(open_) == len(u) else series[:, open_], x) - want[open_]
-        unsettled = np.abs(miss) > tol[open_]
-        open_, x, miss = open_[unsettled], x[unsettled], miss[unsettled]
-        if not len(open_):
+def _solve(series: np.ndarray, want: np.ndarray, u: np.ndarray, gain: np.ndarray, tol: np.ndarray) -> np.ndarray:
+    """Solve series(u) = want for u in [−1, 1] from a first u and about how u grows with what is wanted; series column-wise, (17, n).
+
+    By secants, kept inside a shrinking bracket, so that it always ends. What is settled does not move on: places do not depend on others.
+    """
+    out, low, high, open_ = u, np.full_like(u, -1.0), np.ones_like(u), slice(None)
+    before = miss_before = np.full_like(u, np.nan)
+    for _ in range(SOLVE_ROUNDS):
+        miss = chebyshev_at(series, u) - want
+        unsettled = (np.abs(miss) > tol) & (high - low > 1e-15)
+        count = np.count_nonzero(unsettled)
+        if not count:
             break
-        low[open_] = np.where(miss < 0, x, low[open_])
-        high[open_] = np.where(miss > 0, x, high[open_])
-        speed = chebyshev_at(slope if len(open_) == len(u) else slope[:, open_], x)
+        if count < len(u) / 2:  # chosen: taking apart what most still need takes longer than it saves
+            open_ = np.arange(len(out))[open_][unsettled]
+            series, (want, u, gain, tol, low, high, before, miss_before, miss) = (
+                series[:, unsettled],
+                (part[unsettled] for part in (want, u, gain, tol, low, high, before, miss_before, miss)),
+            )
+            unsettled = np.ones(count, bool)
+        low, high = np.where(miss < 0, u, low), np.where(miss > 0, u, high)
         with np.errstate(divide="ignore", invalid="ignore"):
-            step = x - miss / speed
-        middle = (low[open_] + high[open_]) / 2
-        good = np.isfinite(step) & (step >= low[open_]) & (step <= high[open_])
-        u[open_] = np.where(good, step, middle)
-        open_ = open_[high[open_] - low[open_] > 1e-15]
-    return u
+            secant = (u - before) / (miss - miss_before)
+        gain = np.where((secant > 0) & (secant < np.inf), secant, gain)
+        step = u - miss * gain
+        step = np.where((step >= low) & (step <= high), step, (low + high) / 2)
+        before, miss_before, u = u, miss, np.where(unsettled, step, u)
+        out[open_] = u
+    return out
 
 
 def _derivative_series(series: np.ndarray) -> np.ndarray:
@@ -339,11 +344,6 @@ def _derivative_series(series: np.ndarray) -> np.ndarray:
         out[k - 1] = out[k + 1] + 2 * k * series[k]
     out[0] /= 2
     return out[:n]
-
-
-def _speed(line: Segments, segment: np.ndarray, t: np.ndarray) -> np.ndarray:
-    d1 = jets(line.coeffs[segment], line.is_arc[segment], t, order=1)[1]
-    return np.hypot(d1[:, 0], d1[:, 1])
 
 
 def sides_of(line: Segments) -> np.ndarray:
@@ -373,7 +373,7 @@ def _lengths(line: Segments, steady: np.ndarray, segment: np.ndarray, t0: np.nda
     nodes, weights = gauss(FINE)
     half = (t1 - t0)[curved] / 2
     t = (t0[curved] + half)[:, None] + half[:, None] * nodes
-    speeds = _speed(line, np.repeat(segment[curved], FINE), t.ravel()).reshape(-1, FINE) * half[:, None]
+    speeds = speeds_of(line.coeffs[segment[curved]], line.is_arc[segment[curved]], t) * half[:, None]
     length[curved], series[:, curved] = speeds @ weights, running_integral_matrix(FINE) @ speeds.T
     return length, series
 
@@ -408,7 +408,7 @@ def _rule(line: Segments, segment: np.ndarray, t0: np.ndarray, t1: np.ndarray, n
     nodes, weights = gauss(n)
     half = (t1 - t0) / 2
     t = ((t0 + t1) / 2)[:, None] + half[:, None] * nodes
-    return (_speed(line, np.repeat(segment, n), t.ravel()).reshape(-1, n) @ weights) * half
+    return (speeds_of(line.coeffs[segment], line.is_arc[segment], t) @ weights) * half
 
 
 def _bends(line: Segments, steady: np.ndarray, segment, t0, t1, s0, length, series) -> tuple[np.ndarray, ...]:
@@ -416,16 +416,17 @@ def _bends(line: Segments, steady: np.ndarray, segment, t0, t1, s0, length, seri
     nodes = np.concatenate([[-1.0], gauss(FINE)[0], [1.0]])
     straight = steady & ~line.is_arc[segment]
     own = np.where(straight, 2, len(nodes))
-    panel = np.repeat(np.arange(len(segment)), own)
-    u = np.concatenate([nodes, nodes[[0, -1]]])[np.arange(len(panel)) + np.repeat(len(nodes) * straight - np.cumsum(own) + own, own)]
-    t = t0[panel] + (t1 - t0)[panel] * (u + 1) / 2
+    panel = owners(own)
+    u = np.concatenate([nodes, nodes[[0, -1]]])[places(own) + np.repeat(len(nodes) * straight, own)]
     segments = segment[panel]
     s = s0[panel] + length[panel] * (u + 1) / 2
     k = np.zeros(len(panel))
     arcs, curved = (np.flatnonzero(rows) for rows in ((steady & ~straight)[panel], ~steady[panel]))
     k[arcs] = _bend_of_circles(line)[segments[arcs]]
-    s[curved] = s0[panel[curved]] + np.maximum(chebyshev_at(series[:, panel[curved]], u[curved]), 0.0)
-    k[curved] = curvature_of(line.coeffs[segments[curved]], line.is_arc[segments[curved]], t[curved])
+    rows = np.flatnonzero(~steady)
+    s[curved] = (s0[rows, None] + np.maximum(series[:, rows].T @ chebvander(nodes, FINE).T, 0.0)).ravel()
+    t = t0[rows, None] + (t1 - t0)[rows, None] * (nodes + 1) / 2
+    k[curved] = curvature_of(line.coeffs[segment[rows]], line.is_arc[segment[rows]], t).ravel()
     return s, k, segments
 
 

@@ -33,10 +33,14 @@ SHARPEST_TURN = np.radians(179)
 
 @dataclass(frozen=True)
 class Detail:
-    """How finely pieces are shaped: outlines stray by at most ``tolerance`` mm, and are ``cut`` on bisectors or go on beyond."""
+    """How finely pieces are shaped: outlines stray by at most ``tolerance`` mm, and are ``cut`` on bisectors or go on beyond.
+
+    Where only joins are asked for, nothing is ``drawn``: pieces are neither bent nor cut.
+    """
 
     tolerance: float = TOLERANCE_MM
     cut: bool = True
+    drawn: bool = True
 
 
 PRINT = Detail()
@@ -57,7 +61,7 @@ class Shaped:
 def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: Corners, soft: Softened | None, detail: Detail) -> Shaped:
     """Shape what is not stamped; ``own`` are the corners of corner pieces, in order, ``soft`` the tracks that bent pieces follow."""
     cuts = _at_bisectors(placed, brush, tracks, divided)
-    at_cuts = np.unique(cuts.piece) if detail.cut else cuts.piece[:0]
+    at_cuts = np.unique(cuts.piece) if detail.cut and detail.drawn else cuts.piece[:0]
     bends = None if soft is None else _Bends(placed, brush, tracks, divided, soft)
     stamped = np.ones(len(placed.s), bool) if bends is None else bends.as_stamped()
     redrawn = _fitted(placed, brush, own, bent=soft is not None)
@@ -67,7 +71,7 @@ def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: 
             before = None if straight or bends is None else bends.outlines(np.unique(some.piece), detail, pictures=True)
             redrawn.append(clipped_pieces(brush.pieces.motifs, placed.motif, placed.matrices, before, some))
     parts = redrawn
-    if bends is not None:
+    if bends is not None and detail.drawn:
         apart = stamped.copy()
         apart[np.concatenate([at_cuts, *(part.pieces for part in redrawn)])] = True
         parts = [bends.outlines(np.flatnonzero(~apart), detail), *redrawn]

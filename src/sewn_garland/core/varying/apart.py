@@ -8,13 +8,13 @@ from math import floor
 import numpy as np
 import scipy
 
+from ..maths.curves import as_complex, as_points
 from ..values.arrays import rows_of
 from ..values.pieces import REPEAT, Placed
 
 MOST_ATTEMPTS = 8  # beside the first
 BLOCK = 2048  # pieces looked at together; chosen
 MOSTLY_FREE = 0.5  # of a block; chosen
-
 AT_ONCE = 8192  # pieces; chosen: as many attempts as come to no more are dealt together, for few pieces cost what one does
 
 Deal = Callable[[Sequence[int]], list[Placed]]
@@ -26,7 +26,7 @@ def kept_apart(deal: Deal, count: int, least_mm: float, *, moves: bool) -> tuple
     (k,) of those left out.
 
     ``moves`` tells whether pieces that are dealt again lie elsewhere. Pieces are taken in order; start, end and corner pieces stay
-    where they are. What one piece may do depends on all before it, so those near one another are taken piece by piece.
+    where they are. What one piece may do depends on all before it, so those that have room are taken one by one.
     """
     if least_mm <= 0 or not count:
         return deal([0])[0], np.zeros(0, int)
@@ -59,27 +59,36 @@ class _Dealt:
         self.known += self._deal(range(len(self.known), min(len(self.known) + self._together, self.attempts)))
 
     def places(self, attempt: int, rows: np.ndarray) -> np.ndarray:
-        """Return where some pieces (n,) lie in an attempt (n, 2)."""
+        """Return where some pieces (n,) lie in an attempt (n,)."""
         while len(self.known) <= attempt:
             self._go_on()
-        return self.known[attempt].centre[rows]
+        return as_complex(self.known[attempt].centre[rows])
 
 
 class _Block:
-    """Some pieces of a line beside those ``taken`` (t, 2) before them: in each attempt, where they lie and which are free of these."""
+    """Some pieces of a line beside those ``taken`` (t,) before them: in each attempt, where they lie and which are free of these."""
 
     def __init__(self, dealt: _Dealt, rows: np.ndarray, taken: np.ndarray, least: float) -> None:
         self._dealt, self._rows, self._least = dealt, rows, least
-        self._tree = scipy.spatial.cKDTree(taken) if len(taken) else None
+        self._tree = scipy.spatial.cKDTree(as_points(taken)) if len(taken) else None
         self._known: list[tuple[np.ndarray, np.ndarray]] = []
 
     def attempt(self, number: int) -> tuple[np.ndarray, np.ndarray]:
-        """Return the places (n, 2) of an attempt, and which (n,) are free."""
+        """Return the places (n,) of an attempt, and which (n,) are free."""
         while len(self._known) <= number:
             at = self._dealt.places(len(self._known), self._rows)
-            reach = np.inf if self._tree is None else self._tree.query(at, distance_upper_bound=self._least)[0]
+            reach = np.inf if self._tree is None else self._tree.query(as_points(at), distance_upper_bound=self._least)[0]
             self._known.append((at, np.broadcast_to(reach >= self._least, len(at))))
         return self._known[number]
+
+    def places(self, attempts: np.ndarray, pieces: np.ndarray) -> np.ndarray:
+        """Return where pieces (k,) of the block lie in an attempt each (k,)."""
+        return np.stack([at for at, _ in self._known])[attempts, pieces]
+
+    def roomy(self) -> float:
+        """Return about which share of the pieces has room as first dealt, beside those before and one another."""
+        at, free = self.attempt(0)
+        return float(free.mean() * min(1.0, np.abs(np.diff(at)).mean() / self._least if len(at) > 1 else 1.0))
 
 
 def _chosen(dealt: _Dealt, rows: np.ndarray, fixed: np.ndarray, least: float) -> np.ndarray:
@@ -87,34 +96,47 @@ def _chosen(dealt: _Dealt, rows: np.ndarray, fixed: np.ndarray, least: float) ->
 
     Block after block: what is too near to a piece of an earlier block is known at once.
     """
-    chosen, taken = np.full(len(rows), -1), np.zeros((0, 2))
+    chosen, taken = np.full(len(rows), -1), np.zeros(0, complex)
     for begin in range(0, len(rows), BLOCK):
         own = slice(begin, begin + BLOCK)
         block = _Block(dealt, rows[own], taken, least)
-        waiting = _waiting(block, dealt.attempts, fixed[own])
-        grid: dict[tuple[int, int], list[complex]] = {}
-        now = []
-        for k in waiting.tolist():
-            for attempt in range(1 if fixed[begin + k] else dealt.attempts):
-                at, free = block.attempt(attempt)
-                place = complex(*at[k])
-                if fixed[begin + k] or (free[k] and not _crowded(grid, place, least)):
-                    grid.setdefault(_cell(place, least), []).append(place)
-                    chosen[begin + k] = attempt
-                    now.append(at[k])
-                    break
-        taken = np.concatenate([taken, np.array(now).reshape(-1, 2)])
+        way = _of_few if block.roomy() > MOSTLY_FREE else _of_crowd
+        chosen[own] = way(block, dealt.attempts, fixed[own], least)
+        kept = np.flatnonzero(chosen[own] >= 0)
+        taken = np.concatenate([taken, block.places(chosen[own][kept], kept)])
     return chosen
 
 
-def _waiting(block: _Block, attempts: int, fixed: np.ndarray) -> np.ndarray:
-    """Return which pieces (k,) of a block may have room; where most lie too near already, all their attempts are looked at together."""
-    free = block.attempt(0)[1] | fixed
-    if free.mean() > MOSTLY_FREE:
-        return np.arange(len(free))
-    for attempt in range(1, attempts):
-        free = free | block.attempt(attempt)[1]
-    return np.flatnonzero(free)
+def _of_few(block: _Block, attempts: int, fixed: np.ndarray, least: float) -> np.ndarray:
+    """Return the attempt (n,) of each piece of a block, most of which have room: each looks at those before it nearby."""
+    chosen = np.full(len(fixed), -1)
+    grid: dict[tuple[int, int], list[complex]] = {}
+    for k in range(len(fixed)):
+        for attempt in range(1 if fixed[k] else attempts):
+            at, free = block.attempt(attempt)
+            place = complex(at[k])
+            if fixed[k] or (free[k] and not _crowded(grid, place, least)):
+                grid.setdefault(_cell(place, least), []).append(place)
+                chosen[k] = attempt
+                break
+    return chosen
+
+
+def _of_crowd(block: _Block, attempts: int, fixed: np.ndarray, least: float) -> np.ndarray:
+    """Return the attempt (n,) of each piece of a block, few of which have room: each that takes some closes it to those after it."""
+    chosen = np.full(len(fixed), -1)
+    at, free = (np.stack(each) for each in zip(*(block.attempt(number) for number in range(attempts)), strict=True))
+    free[:, fixed] = np.arange(attempts)[:, None] == 0
+    k = 0
+    while k < len(fixed):
+        k += int(free[:, k:].any(axis=0).argmax())
+        if not free[:, k].any():
+            break
+        chosen[k] = free[:, k].argmax()
+        later = slice(k + 1, None)
+        free[:, later] &= (np.abs(at[:, later] - at[chosen[k], k]) >= least) | fixed[later]
+        k += 1
+    return chosen
 
 
 def _cell(place: complex, side: float) -> tuple[int, int]:
