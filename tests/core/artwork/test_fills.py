@@ -1,5 +1,7 @@
 """What a stroke covers, against closed forms: rings and pills."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import shapely
@@ -41,3 +43,12 @@ def test_fill_and_stroke_come_apart_and_nothing_gives_nothing():
     assert (fill.stroke, fill.fill.colour) == (None, "#ffffff")
     assert stroke.fill.colour == "#123456"
     assert abs(area_of(stroke.commands, stroke.points)) == pytest.approx(12 * 0.2, rel=1e-3)
+
+
+def test_strokes_that_differ_in_colour_alone_have_the_same_outline():
+    inks = ["#a33a2f", "#2c4a84"]
+    red, blue = (stroked(f'<circle cx="4" cy="1.5" r="1" fill="none" stroke-width=".1" stroke="{ink}"/>') for ink in inks)
+    wider = replace(blue, stroke=replace(blue.stroke, width=1.1))
+    assert outline_of_stroke(red)[1] is outline_of_stroke(blue)[1]
+    assert [part.fill.colour for shape in (red, blue) for part in as_fills(shape)] == inks
+    assert np.ptp(outline_of_stroke(wider)[1], axis=0) == pytest.approx(np.ptp(outline_of_stroke(blue)[1], axis=0) + 1, abs=0.01)

@@ -1,6 +1,7 @@
 """Brushes whose pieces vary, laid."""
 
 import itertools
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -12,6 +13,7 @@ from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.values.variations import Variation
+from sewn_garland.core.varying.apart import MOST_ATTEMPTS, kept_apart
 
 WAVE = "M0 0C60 -60 120 60 180 0S300 -60 360 0"
 
@@ -152,6 +154,43 @@ def test_pieces_are_kept_apart_and_those_without_room_told(apart):
     gone = len(free.pieces.s) - len(line.pieces.s)
     told = [(f.kind, f.amount) for f in line.findings]
     assert told == ([("crowded", gone)] if gone else [])
+
+
+def first_fit(attempts, least):
+    """Take pieces in order, each in the first attempt that lies far enough from all taken before: by brute force."""
+    taken, chosen = [], []
+    for places in zip(*attempts, strict=True):
+        fits = [k for k, place in enumerate(places) if all(np.hypot(*(place - other)) >= least for other in taken)]
+        chosen.append(fits[0] if fits else -1)
+        taken += [places[fits[0]]] if fits else []
+    return chosen
+
+
+@pytest.mark.parametrize("step", [0.3, 4.0, 40.0])
+@pytest.mark.parametrize("attempts", [1, MOST_ATTEMPTS + 1])
+def test_crowds_and_few_pieces_alike_take_the_first_room_there_is(step, attempts):
+    """Brute force is the truth, for a block of pieces beside those of an earlier one."""
+    rng = np.random.default_rng(attempts)
+    path = np.stack([np.arange(400) * step, np.zeros(400)], axis=1)
+    tries = [path + rng.normal(0, 6, (400, 2)) for _ in range(attempts)]
+
+    def deal(numbers):
+        return [replace(table, centre=tries[n]) for n in numbers]
+
+    table = laid("M0 0H4000").pieces
+    kept, gone = kept_apart(deal, 400, 9.0, moves=attempts > 1)
+    truth = [tries[k][i] for i, k in enumerate(first_fit(tries, 9.0)) if k >= 0]
+    assert kept.centre.tolist() == np.array(truth).tolist()
+    assert len(gone) == 400 - len(truth) and 0 < len(truth) <= 400
+
+
+@pytest.mark.parametrize("length", [6.0, 9.0, 43.0, 120.0])
+@pytest.mark.parametrize("ease", ["leave", "gaps", "size", "length"])
+def test_gaps_that_shrink_along_the_line_let_no_piece_reach_beyond_it(length, ease):
+    line = laid(f"M0 0H{length}", varying("gap", -20, -400, "distance", over=length), ease=ease, ease_limit=0.1)
+    ends = line.pieces.centre[:, 0] + 5 * line.pieces.scale[:, 0]
+    assert ends.max(initial=0.0) <= length + 1e-6
+    assert (len(ends) == 0) == (length < 9.0 or (length == 9.0 and ease in ("leave", "gaps")))
 
 
 def test_pieces_too_small_to_see_are_not_laid():

@@ -10,23 +10,30 @@ import numpy as np
 from ..errors import InputError
 from ..maths.booleans import combined, stroke_outline
 from ..maths.merging import merged
-from ..values.motif import Motif, Shape, stroke_as_fill, stroke_of
+from ..values.motif import Motif, Paint, Shape, Stroke, stroke_as_fill, stroke_of
 
+ANY_COLOUR = Paint("#000000")  # stands for all: pieces in many colours have strokes of one outline
 STRAYS_REL_TOL, STRAYS_MM = 3e-3, 1e-3  # a stroke's outline, of its width and in mm of its motif; chosen: twice what the engine's does
 
 
-@lru_cache(maxsize=2048)
 def outline_of_stroke(shape: Shape, *, strays: float = 0.0) -> tuple[str, np.ndarray]:
     """Return the outline of what a stroked shape's stroke covers, in few curves; empty where it covers nothing.
 
     It may stray by ``strays`` mm where that is more than a print needs, for a picture on screen.
     """
-    s = stroke_of(shape)
-    for_print = min(STRAYS_REL_TOL * s.width, STRAYS_MM)
+    of_any_colour = replace(stroke_of(shape), paint=ANY_COLOUR)
+    return _outline(shape.commands, np.asarray(shape.points, float).tobytes(), of_any_colour, strays)
+
+
+@lru_cache(maxsize=2048)
+def _outline(commands: str, points: bytes, stroke: Stroke, strays: float) -> tuple[str, np.ndarray]:
+    for_print = min(STRAYS_REL_TOL * stroke.width, STRAYS_MM)
     if strays > for_print:
-        return merged(*outline_of_stroke(shape), tolerance=strays - for_print)
-    outline = stroke_outline(shape.commands, shape.points, width=s.width, cap=s.cap, join=s.join, miter_limit=s.miter_limit,
-                             dashes=s.dashes, dash_offset=s.dash_offset)  # fmt: skip
+        return merged(*_outline(commands, points, stroke, 0.0), tolerance=strays - for_print)
+    outline = stroke_outline(
+        commands, np.frombuffer(points).reshape(-1, 2), width=stroke.width, cap=stroke.cap, join=stroke.join,
+        miter_limit=stroke.miter_limit, dashes=stroke.dashes, dash_offset=stroke.dash_offset,
+    )  # fmt: skip
     return merged(*outline, tolerance=for_print)
 
 

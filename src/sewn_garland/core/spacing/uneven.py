@@ -20,6 +20,7 @@ from .extents import MOST_PIECES, Extents, grouped
 
 LEAST_PITCH = 0.01  # chosen: of the mean length, that a piece takes with its gap at least; they would else never fill their line
 LEFT_ALONE = Spacing()  # nothing is left over on a window on a line without an end
+TOO_SHORT_REL_TOL = 1e-6  # chosen: far beyond the slack within which a piece fits
 FIRST_GUESS = 64  # stops; chosen
 ROUNDS = 12  # in which gaps that go by their place settle
 
@@ -61,7 +62,8 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
         fill = _filled(row, first, float(runs.start[i]), float(runs.length[i]), bool(runs.closed[i]), how)
         laid += fill.count
         fills.append(fill)
-        parts.append(row.taken(first, fill.count, float(runs.start[i])))
+        if fill.count:
+            parts.append(row.taken(first, fill.count, float(runs.start[i])))
     spacings = _spacings(fills, runs, spacing)
     return spacings, _stops(runs, spacings, own, tracks, parts)
 
@@ -86,6 +88,11 @@ class _Row:
                 np.ones(count) if size is None else size(self.track, count), np.zeros(count) if gap is None else gap(self.track, count)
             )
         return self.known
+
+    def first_length(self, first: int) -> float:
+        """Return the length of the first repeat of a run that begins with stop ``first``, mm."""
+        factor = self._upto(first + 1).factor[first]
+        return float(self.own.length[0] * (1.0 if factor < LEAST_SIZE else factor))
 
     def taken(self, first: int, count: int, start: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return the factors on size, the lengths and the gaps after (count,) of the repeats from stop ``first`` on, mm."""
@@ -121,9 +128,12 @@ def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spac
     if room <= 0:  # its corners or ends take it all
         return _Fill(0, 1.0, 0.0, 0.0, 0.0, True)
     limit = spacing.ease_limit if spacing.ease in ("size", "length") else 0.0
+    if row.first_length(first) > room / (1 - limit) * (1 + TOO_SHORT_REL_TOL):
+        eased = {"leave": 0.0, "gaps": -spacing.ease_limit if closed else spacing.ease_limit}.get(spacing.ease, -limit)
+        return _Fill(0, 1.0 + eased * (limit > 0), 0.0, room, eased, True)
     lengths, gaps = row.enough(first, start, room / (1 - limit))
     mean = float((lengths + gaps).mean())
-    spans = np.cumsum(lengths + gaps) - (0.0 if closed else gaps)
+    spans = np.maximum.accumulate(np.cumsum(lengths + gaps) - (0.0 if closed else gaps))  # one may reach past those after it
     fits = int(np.searchsorted(spans, room + FIT_SLACK * mean, side="right"))
     if spacing.ease == "leave":
         return _Fill(fits, 1.0, 0.0, max(0.0, room - spans[fits - 1]) if fits else room, 0.0, fits == 0)
