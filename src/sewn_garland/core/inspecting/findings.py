@@ -222,7 +222,7 @@ def _tight_bends(measured: MeasuredLine, safe: float | None, wide: np.ndarray) -
     over = bend * safe * wide > 1 + 1e-9
     if not over.any() and np.ptp(wide) > 0:
         return []
-    worst = Stretches.of(over, bend).worst if over.any() else bend.argmax()[None]
+    worst = Stretches.of(over, bend).worst if over.any() else np.array([bend.argmax()])
     radii = 1 / bend[worst]
     radii[bend[worst].argmax()] = measured.tightest_radius
     for radius, at, wide_there in zip(*(column.tolist() for column in (radii, measured.bend_s[worst], wide[worst])), strict=True):

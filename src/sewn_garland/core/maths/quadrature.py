@@ -30,7 +30,7 @@ def running_integral_matrix(n: int) -> np.ndarray:
 
 def chebyshev_at(series: np.ndarray, u: np.ndarray) -> np.ndarray:
     """Evaluate one Chebyshev series a row, ``series`` (n + 1, m) column-wise, at u (m,): Clenshaw."""
-    b1, b2, spare = np.zeros((3, *u.shape))
+    b1, b2, spare = (np.zeros_like(u) for _ in range(3))
     twice = 2.0 * u
     for row in series[:0:-1]:
         np.multiply(twice, b1, out=spare)  # in place: fresh arrays would take as long as the sums
