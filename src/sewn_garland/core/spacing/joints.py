@@ -18,6 +18,7 @@ Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 """Takes runs (n,) and distances along their tracks (n,), returns positions (n, 2) and their change a mm (n, 2)."""
 
 NEWTON_ROUNDS = 30
+STALLED_ROUNDS = 8  # in which the worst link does not come to miss by half as much; chosen
 LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it a step would leap
 RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
@@ -181,6 +182,13 @@ class _Chain:
     def of_run(self, values: np.ndarray) -> np.ndarray:
         return np.bincount(self.link_run, values, len(self.count))
 
+    def most_of_run(self, values: np.ndarray) -> np.ndarray:
+        """Return the largest value (k,) of each run's links, 0 where it has none."""
+        out, some = np.zeros(len(self.count)), self.count > 0
+        if some.any():
+            out[some] = np.maximum.reduceat(values, heads(self.count)[some])
+        return out
+
     def even(self, start: np.ndarray, factor: np.ndarray) -> np.ndarray:
         """Return joints spaced along the line as the links are long."""
         steps = np.zeros(len(self.joint_run))
@@ -212,7 +220,7 @@ class _Chain:
         """Return joints, factors and which runs settled (k,), by Newton from a first guess.
 
         Without ``ends`` the factors are fixed and the last joint is free; with them each run's
-        last joint lies at its end. A run on which steps would grow without bound is given up.
+        last joint lies at its end. A run on which steps would grow without bound is given up, and one that comes no nearer.
         """
         s, sigma = s.copy(), sigma.astype(float).copy()
         tails = self.heads + self.count
@@ -220,6 +228,7 @@ class _Chain:
             s[tails] = ends
         farthest = 2 * self.scale + float(np.abs(self.own).sum())
         alive, best = np.ones(len(self.count), bool), np.inf
+        least, since = np.full(len(self.count), np.inf), np.zeros(len(self.count), int)
         for _ in range(NEWTON_ROUNDS):
             distance, _, ahead, behind = self.chords(s)
             own, change = self.wide(s)
@@ -232,6 +241,10 @@ class _Chain:
             if worst <= RESIDUAL_REL_TOL * self.scale or (worst <= GOOD_REL_TOL * self.scale and worst >= best):
                 break
             best = min(best, worst)
+            missed = self.most_of_run(np.abs(miss))
+            since = np.where(missed < least / 2, 0, since + 1)
+            least = np.minimum(least, missed)
+            alive &= (since < STALLED_ROUNDS) | (missed <= 10 * GOOD_REL_TOL * self.scale)
             step, v = self._newton_steps(on, ahead, behind, miss, own)
             if ends is not None:
                 larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
@@ -328,9 +341,11 @@ class _Chain:
             count = len(found) - 1
             width = widths.at(np.full(count, run), (found[1:] + found[:-1]) / 2)[0]
             lengths = np.append(width, np.full(len(own) - count, width[-1] if count else 1.0)) * even
-            if np.abs(lengths - own).max(initial=0.0) <= SAME_REL_TOL * self.scale:
+            other = np.abs(lengths - own) > SAME_REL_TOL * self.scale
+            if not other.any():
                 break
-            found, own = self._sought(run, joints, lengths), lengths
+            same = found[: max(int(other.argmax()) + 1, len(joints))]  # up to the first link of another length all is as it was
+            found, own = self._sought(run, same, lengths), lengths
         return found, own
 
     def _sought(self, run: int, joints: np.ndarray, own: np.ndarray) -> np.ndarray:
@@ -349,28 +364,28 @@ class _Chain:
 
 
 def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
-    """Step along sampled places (n,), complex, at distances ``at`` (n,), from the first: each joint is the first at its link's distance.
+    """Step along sampled places (n,), complex, at even distances ``at`` (n,), from the first: each joint is the first at its link's
+    distance.
 
-    Return the joints after it, as many as the samples have.
+    Return the joints after it, as many as the samples have. No place lies further from another than the line goes between them, so
+    what a place lacks of a link's length are samples that can be passed over.
     """
+    places, pitch = place.tolist(), float(at[1] - at[0]) if len(at) > 1 else 1.0
     out: list[float] = []
-    here, low, last, end = complex(place[0]), 0, float(at[0]), len(at) - 1
+    here, low, last, begin, end = places[0], 0, float(at[0]), float(at[0]), len(at) - 1
     for length in own.tolist():
-        wide, found = 3 * MARCH_STEPS, None
-        while found is None and low < end:
-            far = np.abs(place[low + 1 : low + 1 + wide] - here) >= length
-            first = int(far.argmax())
-            if far[first]:
-                found = low + 1 + first
-            elif low + wide >= end:
+        found, apart = low + 1, 0.0
+        while found <= end:
+            apart = abs(places[found] - here)
+            if apart >= length:
                 break
-            wide *= 4
-        if found is None:
+            found += int((length - apart) / pitch) or 1
+        if found > end:
             break
-        one, two = complex(place[found - 1]), complex(place[found])
-        a, b = abs(one - here), abs(two - here)
-        share = min(max((length - a) / (b - a), 0.0), 1.0) if b > a else 1.0
-        last = max(last, float(at[found - 1] + share * (at[found] - at[found - 1])))
+        one, two = places[found - 1], places[found]
+        near = abs(one - here)
+        share = min(max((length - near) / (apart - near), 0.0), 1.0) if apart > near else 1.0
+        last = max(last, begin + (found - 1 + share) * pitch)
         out.append(last)
         here, low = one + share * (two - one), found - 1
     return np.array(out)
