@@ -7,6 +7,7 @@ import subprocess
 import sys
 import urllib.error
 import urllib.request
+from pathlib import Path
 
 import jsonschema
 import pytest
@@ -93,6 +94,29 @@ def test_serving_the_demo_prints_the_address_and_listens_here_only(tmp_path, por
         server.terminate()
         server.wait()
     assert (tmp_path / "workshop.sqlite").exists()
+
+
+WORK = """
+import sys
+from making import bar, brush, measured
+from sewn_garland.core.lay import cured, lay
+from sewn_garland.server.serving import load_ahead
+if sys.argv[1] == "ahead":
+    load_ahead()
+before = {name for name in sys.modules if name.startswith("scipy")}
+line, made = measured("M0 0C0 12 20 12 20 0"), brush(bar()).changed({"looseness": {"keep_apart_mm": 3.0}})
+cured(made, line, lay(made, [line])[0])
+print(len({name for name in sys.modules if name.startswith("scipy")} - before))
+"""
+
+
+def test_the_first_cure_waits_for_nothing_to_be_loaded_once_the_server_is_up():
+    command = [sys.executable, "-c", WORK]
+    loaded = [
+        subprocess.run([*command, way], capture_output=True, text=True, check=True, cwd=Path(__file__).parents[1]).stdout
+        for way in ("ahead", "not")
+    ]
+    assert int(loaded[0]) == 0 < int(loaded[1])
 
 
 def test_a_port_that_is_taken_is_told_in_one_line(tmp_path, capsys):

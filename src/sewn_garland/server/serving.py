@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import gc
+import importlib
 import socket
 import sys
+import threading
 from pathlib import Path
 
 from platformdirs import user_data_path
@@ -15,6 +17,16 @@ from ..core.reading.pictures import MOST_BYTES
 from ..store.database import Store
 from .app import create_app
 from .security import LOOPBACK
+
+AHEAD = ("scipy.interpolate", "scipy.ndimage", "scipy.optimize", "scipy.sparse.csgraph", "scipy.spatial")
+"""What is loaded where it is first called for, a second in all."""
+
+
+def load_ahead() -> None:
+    """Load what the first smoothed line, cure or traced picture would else wait for; it stays, like all that is loaded."""
+    for name in AHEAD:
+        importlib.import_module(name)
+    gc.freeze()
 
 
 def _own_names(host: str) -> set[str]:
@@ -50,6 +62,7 @@ def serve(host: str, port: int, data: Path | None, *, demo: bool) -> int:
     gc.collect()
     gc.enable()
     gc.freeze()  # what is loaded stays; collections while someone drags then look at little
+    threading.Thread(target=load_ahead, daemon=True).start()
     print(f"Sewn Garland is open at http://{host}:{port} (data in {folder}); stop it with Ctrl+C", flush=True)
     try:
         server.run()
