@@ -31,12 +31,14 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
         rest[rows], start[rows] = second, u
     out = np.concatenate([*parts, rest])
     own, begun = np.concatenate([*owner, left]), np.concatenate([*begin, start])
-    order = np.lexsort((begun, own))
+    order = np.argsort(own, kind="stable")  # of one cubic each part begins after those before it
     out, own, begun = out[order], own[order], begun[order]
     ends = np.append(begun[1:], 1.0)
     ends = np.where(np.append(own[1:] != own[:-1], True), 1.0, ends)
-    middle = _value_at(value[own], (begun + ends) / 2)
-    return out, own, np.where(middle > 0, 1, -1)
+    side = np.where(value.max(axis=1) > 0, 1, -1)[own]
+    mixed = np.flatnonzero(((value.min(axis=1) < 0) & (value.max(axis=1) > 0))[own])
+    side[mixed] = np.where(_value_at(value[own[mixed]], (begun + ends)[mixed] / 2) > 0, 1, -1)
+    return out, own, side
 
 
 def _crossings(value: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -97,5 +99,5 @@ def kept_side(cubics: np.ndarray, contour: np.ndarray, closed: np.ndarray, value
     a, b = parts[bridge, 3], parts[follows[bridge], 0]
     lines = np.stack([a, a + (b - a) / 3, a + (b - a) * 2 / 3, b], axis=1)
     every = np.concatenate([parts, lines])
-    order = np.lexsort((np.append(np.zeros(len(parts)), np.ones(len(bridge))), np.append(np.arange(len(parts)), bridge)))
+    order = np.argsort(np.append(np.arange(len(parts)), bridge), kind="stable")  # a bridge follows the part it begins at
     return every[order], np.append(number, number[bridge])[order], old

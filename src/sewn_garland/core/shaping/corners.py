@@ -78,7 +78,7 @@ def clipped_pieces(
         at = np.full(len(variant), -1)
         at[piece[rows]] = rows
         row = at[keys[:, 0]]
-        value = np.einsum("mkj,mj->mk", cubics - vertex[row][:, None], away[row])
+        value = np.real((as_complex(cubics) - as_complex(vertex)[row, None]) * as_complex(away)[row, None].conj())
         value[row < 0] = -1.0
         heads = run_heads(*keys.T)
         contour = owners(np.diff(np.append(heads, len(keys))))
