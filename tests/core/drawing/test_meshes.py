@@ -7,10 +7,11 @@ import pytest
 from PIL import Image
 
 from making import brush, drawing, measured
+from sewn_garland.core.drawing.meshes import picture_on_mesh
 from sewn_garland.core.drawing.png import png_from_svg
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.lay import lay
-from sewn_garland.core.maths.raster import png_from_rgba
+from sewn_garland.core.maths.raster import png_from_rgba, rgba_from_png
 from sewn_garland.core.values.motif import Motif, Picture, Shape
 
 R = 20.0
@@ -106,3 +107,23 @@ def test_a_picture_s_rim_stays_soft_and_its_clear_parts_clear():
     pixels = rendered(motif, laid(HALF_RING, motif, ease="length"))
     share = (pixels[..., 3] > 127).sum() / 100 / (np.pi * R * 6)
     assert share == pytest.approx(0.7, abs=0.02)
+
+
+def test_a_mesh_far_finer_than_its_bend_needs_draws_what_the_bend_does():
+    """A pixel at radius r and angle φ shows the picture's place there (polar coordinates); cells of a fifth of a pixel do not matter."""
+    u, v = np.meshgrid(np.linspace(0, 1, 257), np.linspace(0, 1, 65))
+    angle, radius = (u - 0.5) * 20 / R, R + 3 - 6 * v
+    mesh = np.stack([radius * np.sin(angle), -radius * np.cos(angle)], axis=-1)
+    rgba = two_tone()
+    rgba[..., 1] = np.linspace(0, 255, 200)[None, :]
+    shape = picture_motif(rgba, 20.0, 6.0).shapes[0]
+    drawn = picture_on_mesh(shape, mesh)
+    seen = rgba_from_png(drawn.picture.png).astype(float)
+    low, high = drawn.points[0], drawn.points[2]
+    y, x = np.mgrid[0 : seen.shape[0], 0 : seen.shape[1]] + 0.5
+    x, y = low[0] + (high - low)[0] * x / seen.shape[1], low[1] + (high - low)[1] * y / seen.shape[0]
+    share, off = np.arctan2(x, -y) * R / 20 + 0.5, np.hypot(x, y) - R
+    inside = (np.abs(off) < 2.8) & (np.abs(share - 0.5) < 0.49)
+    assert (seen[inside][:, 3] == 255).all()
+    assert np.abs(seen[inside][:, 1] - 255 * share[inside]).max() <= 3
+    assert (seen[inside & (off > 0.2)][:, 0] == 200).all() and (seen[inside & (off < -0.2)][:, 2] == 200).all()

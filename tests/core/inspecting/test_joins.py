@@ -10,6 +10,7 @@ from sewn_garland.core.inspecting.bends import safe_radius
 from sewn_garland.core.inspecting.verdict import verdict
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
+from sewn_garland.core.shaping.shaped import Detail
 
 
 def circle(radius):
@@ -106,3 +107,16 @@ def test_pieces_that_do_not_turn_have_no_safe_radius():
 )  # fmt: skip
 def test_the_verdict_in_words(path, words):
     assert verdict(laid(path)) == words
+
+
+@pytest.mark.parametrize("bends", ["rigid", "bent", "jointed"])
+@pytest.mark.parametrize("corner", ["mitre", "round", "lap", "piece"])
+@pytest.mark.parametrize("by_outlines", [False, True])
+def test_joins_and_findings_are_the_same_where_nothing_is_drawn(bends, corner, by_outlines):
+    own = brush(bar(), outside_corner_piece=bar(3, 3), round_bends=bends, outside_corner=corner, by_outlines=by_outlines, gap=-0.1)
+    line = measured("M10 10H52V50C52 80 20 60 12 40")
+    drawn, bare = (lay(own, [line], detail=Detail(drawn=how))[0] for how in (True, False))
+    assert bare.findings == drawn.findings
+    for name in ("gap", "step", "kink"):
+        assert getattr(bare.joins, name).tolist() == getattr(drawn.joins, name).tolist()
+    assert bare.outlines is None or len(bare.outlines.points) <= len(drawn.outlines.points)
