@@ -13,6 +13,13 @@ def after_q(page, letter):
     page.keyboard.press(letter)
 
 
+SEEN = """() => {
+    window.seen = new Set();
+    new MutationObserver(() => document.querySelectorAll('[aria-label$="between its own neighbours"]')
+        .forEach((each) => window.seen.add(each.getAttribute("aria-label")))).observe(document.body, { childList: true, subtree: true });
+}"""
+
+
 def typed_over(page, text):
     page.keyboard.press("Control+A")
     page.keyboard.type(text)
@@ -145,8 +152,10 @@ def test_a_scanned_rope_becomes_a_closed_line_on_a_page_by_keys_alone(app):
     page.keyboard.press("Control+A")
     page.keyboard.type("Hawser")
     page.keyboard.press("Enter")  # leaves the field
+    page.evaluate(SEEN)
     after_q(page, "m")
     expect(page.get_by_role("button", name="Make a brush of it")).to_be_enabled()
+    assert page.evaluate("[...window.seen]") == ["Hawser between its own neighbours"], "another motif was open for a moment"
     after_q(page, "o")
     length = page.get_by_test_id("found-repeat").get_by_role("button").first
     expect(length).to_be_focused()

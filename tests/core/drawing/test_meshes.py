@@ -109,8 +109,10 @@ def test_a_picture_s_rim_stays_soft_and_its_clear_parts_clear():
     assert share == pytest.approx(0.7, abs=0.02)
 
 
-def test_a_mesh_far_finer_than_its_bend_needs_draws_what_the_bend_does():
+@pytest.mark.parametrize("at_once", [1 << 18, 1000])
+def test_a_mesh_far_finer_than_its_bend_needs_draws_what_the_bend_does(at_once, monkeypatch):
     """A pixel at radius r and angle φ shows the picture's place there (polar coordinates); cells of a fifth of a pixel do not matter."""
+    monkeypatch.setattr("sewn_garland.core.drawing.meshes.PIXELS_AT_ONCE", at_once)
     u, v = np.meshgrid(np.linspace(0, 1, 257), np.linspace(0, 1, 65))
     angle, radius = (u - 0.5) * 20 / R, R + 3 - 6 * v
     mesh = np.stack([radius * np.sin(angle), -radius * np.cos(angle)], axis=-1)

@@ -1,4 +1,4 @@
-import { useEffect, useId, type KeyboardEvent as ReactKeyboardEvent } from "react";
+import { useLayoutEffect, useId, type KeyboardEvent as ReactKeyboardEvent } from "react";
 import { create } from "zustand";
 
 export interface KeyAction {
@@ -27,13 +27,15 @@ export const useKeys = create<Keys>((set) => ({
 const offered = new Map<string, KeyAction[]>();
 export const lettersNow = (): KeyAction[] => [...offered.values()].flat();
 
+// Keys are listened for from the moment on that the screen shows what they do: an effect after it would miss one pressed at once.
+
 /** Offer letters after q while a screen, or a part of one, is open. */
 export function useLetters(actions: KeyAction[]): void {
   const by = useId();
-  useEffect(() => {
+  useLayoutEffect(() => {
     offered.set(by, actions);
   });
-  useEffect(() => () => void offered.delete(by), [by]);
+  useLayoutEffect(() => () => void offered.delete(by), [by]);
 }
 
 const STEPS: Record<string, (columns: number) => number> = {
@@ -60,7 +62,7 @@ export function isTyping(event: Event): boolean {
 
 /** Listen for keys on the whole window while a screen is open. */
 export function useWindowKey(type: "keydown" | "keyup", then: (event: KeyboardEvent) => void): void {
-  useEffect(() => {
+  useLayoutEffect(() => {
     window.addEventListener(type, then);
     return () => window.removeEventListener(type, then);
   });

@@ -12,9 +12,15 @@ function read(): string {
   return location.hash || "#/repeat";
 }
 
+const toldOfPlaces = new Set<() => void>();
+
 function subscribe(told: () => void): () => void {
+  toldOfPlaces.add(told);
   window.addEventListener("hashchange", told);
-  return () => window.removeEventListener("hashchange", told);
+  return () => {
+    toldOfPlaces.delete(told);
+    window.removeEventListener("hashchange", told);
+  };
 }
 
 /** Where the user is, kept in the address so that reload and back work. */
@@ -37,4 +43,5 @@ export function lastAt(station: Station): number | null {
 
 export function go(station: Station, id?: number | null): void {
   location.hash = id ? `#/${station}/${id}` : `#/${station}`;
+  toldOfPlaces.forEach((told) => told()); // the browser tells a moment later; what was open would be seen till then
 }

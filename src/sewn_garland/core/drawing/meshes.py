@@ -11,7 +11,6 @@ from PIL import Image, ImageDraw
 
 from ..maths.curves import as_complex
 from ..maths.outlines import flattened
-from ..maths.ragged import owners, places
 from ..maths.raster import png_from_rgba, rgba_from_png
 from ..values.motif import Picture, Shape, picture_of
 
@@ -87,10 +86,12 @@ def _pixels_of(mesh: np.ndarray, width: int, height: int) -> np.ndarray:
     least = np.maximum(np.floor(cells.min(axis=1)).astype(int) - 1, 0)
     size = np.maximum(np.minimum(np.ceil(cells.max(axis=1)).astype(int) + 2, (width, height)) - least, 0)
     out = np.zeros((height * width, 3))
-    block = np.cumsum(size.prod(axis=1)) // PIXELS_AT_ONCE
-    for own in np.split(np.arange(len(cells)), np.flatnonzero(np.diff(block)) + 1):
-        counts = size[own].prod(axis=1)
-        cell, place = own[owners(counts)], places(counts)
+    counts = size.prod(axis=1)
+    ends = np.cumsum(counts)  # of the pixels about each cell, one cell after another
+    for begin in range(0, int(ends[-1]), PIXELS_AT_ONCE):
+        numbers = np.arange(begin, min(begin + PIXELS_AT_ONCE, int(ends[-1])))
+        cell = np.searchsorted(ends, numbers, side="right")
+        place = numbers - (ends - counts)[cell]
         x, y = least[cell, 0] + place % size[cell, 0], least[cell, 1] + place // size[cell, 0]
         shares, cover = _within(as_complex(cells), cell, x + 1j * y, mesh.shape[0] - 1, mesh.shape[1] - 1)
         pixel = y * width + x

@@ -147,7 +147,9 @@ def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:
         flat = straight[panel]
         coeffs[flat, 1], coeffs[flat, 2:] = (p1 - p0)[flat], 0.0
         kept = width > 0
-        good = flat | ~kept | _holds(panels, panel, u0, u1, s0, width, coeffs)
+        good = flat | ~kept
+        tested = np.flatnonzero(~good)
+        good[tested] = _holds(panels, panel[tested], u0[tested], u1[tested], s0[tested], width[tested], coeffs[tested])
         ready = good | (level == MOST_HALVINGS)
         chosen = ready & kept
         done.append(
@@ -169,7 +171,7 @@ def _holds(panels: _Panels, panel, u0, u1, s0, width, coeffs) -> np.ndarray:
     for share in TESTED:
         u = u0 + share * (u1 - u0)
         place, tangent, _ = _ends(panels, panel, u)
-        f = (_arc_length(panels, panel, u) - s0) / np.where(width > 0, width, 1.0)
+        f = (_arc_length(panels, panel, u) - s0) / width
         c0, c1, c2, c3 = coeffs.T
         way = (3 * c3 * f + 2 * c2) * f + c1
         off = np.abs(((c3 * f + c2) * f + c1) * f + c0 - place)
@@ -178,7 +180,10 @@ def _holds(panels: _Panels, panel, u0, u1, s0, width, coeffs) -> np.ndarray:
 
 
 def _arc_length(panels: _Panels, panel: np.ndarray, u: np.ndarray) -> np.ndarray:
-    return panels.s0[panel] + chebyshev_at(panels.series[panel].T, u)
+    s = panels.s0[panel] + panels.series[panel, 0] * (1 + u)  # as straight sides go
+    curved = np.flatnonzero(~panels.straight[panel])
+    s[curved] = panels.s0[panel[curved]] + chebyshev_at(panels.series[panel[curved]].T, u[curved])
+    return s
 
 
 def _ends(panels: _Panels, panel: np.ndarray, u: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
