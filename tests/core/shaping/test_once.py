@@ -10,6 +10,7 @@ from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.setting_out import set_out
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping import shaped
+from sewn_garland.core.values.variations import Variation
 
 SWAG = "M0 0C40 60 120 60 160 0"
 
@@ -96,3 +97,19 @@ def test_pieces_bent_in_blocks_are_those_bent_in_one_go(outlined, monkeypatch):
     parts = lay(which, [line])[0].outlines
     for name in ("points", "starts", "piece", "shape", "closed", "stroked", "pieces", "outlined", "cut"):
         assert np.array_equal(getattr(whole, name), getattr(parts, name)), name
+
+
+@pytest.mark.parametrize(("path", "beside"), [("M0 0C60 40 -20 40 40 0Z", -14.65), ("M0 0H30V20", 60.0)])
+def test_rows_laid_once_hang_together_though_one_of_them_has_no_neighbours(path, beside):
+    """A row without a join says nothing of how the others' joins are measured: of loose pieces by what is drawn."""
+    made = brush(bar(), start_piece=bar(2, 2), end_piece=bar(2, 2)).changed({
+        "travel": {"kind": "once_proportion"}, "rows": {"beside_mm": [beside]},
+        "variations": (Variation(of="across", between=(-5, 5), follows="chance"),),
+    })  # fmt: skip
+    rows = lay(made, [measured(path)])[0]
+    alone = lay(made.changed({"rows": {"beside_mm": []}}), [measured(path)])[0]
+    own = rows.pieces.row == 0
+    assert rows.pieces.matrices[own].tolist() == alone.pieces.matrices.tolist()
+    joined = rows.joins.first < own.sum()
+    assert rows.joins.gap[joined].tolist() == alone.joins.gap.tolist()
+    assert rows.joins.apart is None or len(rows.joins.apart) == len(rows.joins.gap)

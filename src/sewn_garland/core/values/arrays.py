@@ -29,7 +29,11 @@ def rows_of(table: Table, rows: slice | np.ndarray) -> Table:
 
 
 def stacked(tables: list[Table]) -> Table:
-    """Put frozen dataclasses of arrays (at least one) under one another; a column that is None in the first stays so."""
+    """Put frozen dataclasses of arrays (at least one) under one another; a column that is None stays so.
+
+    What has no rows does not tell which columns the others have.
+    """
+    tables = [table for table in tables if len(next(iter(vars(table).values())))] or tables[:1]
     columns = {name: [getattr(table, name) for table in tables] for name in vars(tables[0])}
     return type(tables[0])(**{name: None if arrays[0] is None else np.concatenate(arrays) for name, arrays in columns.items()})
 
