@@ -18,7 +18,9 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     control values. Return the parts in order, the cubic (k,) each is of, and on which side (k,) it
     lies: 1 where the value is positive at its middle, −1 elsewhere.
     """
-    which, at = _crossings(value)
+    low, high = (pick(pick(value[:, 0], value[:, 1]), pick(value[:, 2], value[:, 3])) for pick in (np.minimum, np.maximum))
+    mixes = (low < 0) & (high > 0)  # no other curve leaves its side
+    which, at = _crossings(value, np.flatnonzero(mixes))
     parts, owner, begin = [], [], []
     rest, start, left = cubics.copy(), np.zeros(len(cubics)), np.arange(len(cubics))
     rank = np.arange(len(which)) - np.searchsorted(which, which)
@@ -35,17 +37,16 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     out, own, begun = out[order], own[order], begun[order]
     ends = np.append(begun[1:], 1.0)
     ends = np.where(np.append(own[1:] != own[:-1], True), 1.0, ends)
-    side = np.where(value.max(axis=1) > 0, 1, -1)[own]
-    mixed = np.flatnonzero(((value.min(axis=1) < 0) & (value.max(axis=1) > 0))[own])
+    side = np.where(high > 0, 1, -1)[own]
+    mixed = np.flatnonzero(mixes[own])
     side[mixed] = np.where(_value_at(value[own[mixed]], (begun + ends)[mixed] / 2) > 0, 1, -1)
     return out, own, side
 
 
-def _crossings(value: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return which cubic (n,) and where on it (n,), as a parameter in order, a value (m, 4) changes its sign."""
+def _crossings(value: np.ndarray, mixed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return which cubic (n,) of those ``mixed`` and where on it (n,), as a parameter in order, a value (m, 4) changes its sign."""
     t = np.linspace(0, 1, SAMPLES)
     basis = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    mixed = np.flatnonzero((value.min(axis=1) < 0) & (value.max(axis=1) > 0))  # no other curve leaves its side
     signs = np.sign(value[mixed] @ basis)
     crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
     which = mixed[crossed]
