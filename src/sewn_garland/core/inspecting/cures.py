@@ -172,6 +172,7 @@ class _Trials:
         self._at = np.array([finding.at_mm for finding in laid.findings])
         self._of_kind = _by_kind(laid.findings)
         self._tried: dict[str, tuple[LaidLine, Brush] | InputError | None] = {}
+        self._faulty: dict[tuple[str, str], np.ndarray | None] = {}
         self._left: dict[str, dict[str, list[Finding]]] = {}  # findings by kind, after what was tried
         self._takes = len(laid.pieces.s) / PIECES_A_SECOND
         self._helped: dict[tuple[float, str], bool] = {}
@@ -261,25 +262,40 @@ class _Trials:
         if isinstance(after, InputError):
             return False
         if finding.kind in self._off:
-            return self._joins_mended(finding, *after)
+            return self._joins_mended(finding, cure, after[0])
         return self._gone(finding, self._left_by(cure).get(finding.kind, []), after[0])
 
-    def _joins_mended(self, finding: Finding, after: LaidLine, brush: Brush) -> bool:
+    def _joins_mended(self, finding: Finding, cure: Cure, after: LaidLine) -> bool:
         """Tell whether none of a finding's joins is at fault in its way any more, fewer are in all, and none worse than the worst was."""
-        before, now = self._off[finding.kind], deviations(after.joins, brush).get(finding.kind)
-        if now is None or not len(now.amounts):
-            return True
-        if (
-            now.faulty.sum() >= before.faulty.sum()
-            or (now.amounts > max(before.amounts.max() * (1 + WORSE_REL_TOL), now.limit + ABS_TOL_MM)).any()
-        ):
+        faulty = self._faulty_after(cure, finding.kind)
+        if faulty is None:
             return False
-        faulty = after.joins.s[now.faulty] / max(after.length, 1e-12)
         low, high = self._reach(finding)
         off = faulty - (low + high) / 2
         if after.closed:
             off -= np.round(off)
         return not (np.abs(off) <= (high - low) / 2).any()
+
+    def _faulty_after(self, cure: Cure, kind: str) -> np.ndarray | None:
+        """Return where (k,), in shares of the line, joins are at fault in a way after a cure that was tried; None where they are not
+        fewer than before, or one is worse than the worst was.
+        """
+        key = (_key_of(cure), kind)
+        if key not in self._faulty:
+            tried = self._tried[key[0]]
+            assert isinstance(tried, tuple)
+            after, brush = tried
+            before, now = self._off[kind], deviations(after.joins, brush).get(kind)
+            if now is None or not len(now.amounts):
+                self._faulty[key] = np.zeros(0)
+            elif (
+                now.faulty.sum() >= before.faulty.sum()
+                or (now.amounts > max(before.amounts.max() * (1 + WORSE_REL_TOL), now.limit + ABS_TOL_MM)).any()
+            ):
+                self._faulty[key] = None
+            else:
+                self._faulty[key] = after.joins.s[now.faulty] / max(after.length, 1e-12)
+        return self._faulty[key]
 
     def _reach(self, finding: Finding) -> tuple[float, float]:
         """Return from where to where, in shares of the line, the joins of a finding lie, and a pitch more."""
