@@ -17,7 +17,7 @@ from ..values.motif import Picture, Shape, picture_of
 STRAIGHT_MM = 0.01  # a mesh that strays less is drawn by its corners
 RIM_SAMPLES = 4  # along a side of a pixel
 NEWTON_ROUNDS, SETTLED = 4, 1e-5  # steps, in shares of a cell; the one after is far below a millionth
-PIXELS_AT_ONCE = 1 << 18  # some 60 MB on the way; chosen
+PIXELS_AT_ONCE = 1 << 18  # some 90 MB on the way; chosen
 MOST_PX = 4_000_000  # of one bent picture; chosen: a 40 mm piece at 1 200 dpi
 
 

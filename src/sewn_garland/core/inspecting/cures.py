@@ -262,29 +262,25 @@ class _Trials:
         if isinstance(after, InputError):
             return False
         if finding.kind in self._off:
-            return self._joins_mended(finding, cure, after[0])
+            return self._joins_mended(finding, self._faulty_after(cure, finding.kind, *after), closed=after[0].closed)
         return self._gone(finding, self._left_by(cure).get(finding.kind, []), after[0])
 
-    def _joins_mended(self, finding: Finding, cure: Cure, after: LaidLine) -> bool:
-        """Tell whether none of a finding's joins is at fault in its way any more, fewer are in all, and none worse than the worst was."""
-        faulty = self._faulty_after(cure, finding.kind)
+    def _joins_mended(self, finding: Finding, faulty: np.ndarray | None, *, closed: bool) -> bool:
+        """Tell whether none of a finding's joins is among those still ``faulty`` after a cure, as ``_faulty_after`` gives them."""
         if faulty is None:
             return False
         low, high = self._reach(finding)
         off = faulty - (low + high) / 2
-        if after.closed:
+        if closed:
             off -= np.round(off)
         return not (np.abs(off) <= (high - low) / 2).any()
 
-    def _faulty_after(self, cure: Cure, kind: str) -> np.ndarray | None:
+    def _faulty_after(self, cure: Cure, kind: str, after: LaidLine, brush: Brush) -> np.ndarray | None:
         """Return where (k,), in shares of the line, joins are at fault in a way after a cure that was tried; None where they are not
         fewer than before, or one is worse than the worst was.
         """
         key = (_key_of(cure), kind)
         if key not in self._faulty:
-            tried = self._tried[key[0]]
-            assert isinstance(tried, tuple)
-            after, brush = tried
             before, now = self._off[kind], deviations(after.joins, brush).get(kind)
             if now is None or not len(now.amounts):
                 self._faulty[key] = np.zeros(0)

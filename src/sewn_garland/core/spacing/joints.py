@@ -220,7 +220,8 @@ class _Chain:
         """Return joints, factors and which runs settled (k,), by Newton from a first guess.
 
         Without ``ends`` the factors are fixed and the last joint is free; with them each run's
-        last joint lies at its end. A run on which steps would grow without bound is given up, and one that comes no nearer.
+        last joint lies at its end. A run on which steps would grow without bound is given up,
+        and without ``ends`` one that comes no nearer: its joints are sought along the line instead.
         """
         s, sigma = s.copy(), sigma.astype(float).copy()
         tails = self.heads + self.count
@@ -244,7 +245,8 @@ class _Chain:
             missed = self.most_of_run(np.abs(miss))
             since = np.where(missed < least / 2, 0, since + 1)
             least = np.minimum(least, missed)
-            alive &= (since < STALLED_ROUNDS) | (missed <= 10 * GOOD_REL_TOL * self.scale)
+            if ends is None:  # else they would have to be a link more or less
+                alive &= (since < STALLED_ROUNDS) | (missed <= 10 * GOOD_REL_TOL * self.scale)
             step, v = self._newton_steps(on, ahead, behind, miss, own)
             if ends is not None:
                 larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)

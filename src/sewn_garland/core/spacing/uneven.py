@@ -129,8 +129,9 @@ def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spac
         return _Fill(0, 1.0, 0.0, 0.0, 0.0, True)
     limit = spacing.ease_limit if spacing.ease in ("size", "length") else 0.0
     if row.first_length(first) > room / (1 - limit) * (1 + TOO_SHORT_REL_TOL):
-        eased = {"leave": 0.0, "gaps": -spacing.ease_limit if closed else spacing.ease_limit}.get(spacing.ease, -limit)
-        return _Fill(0, 1.0 + eased * (limit > 0), 0.0, room, eased, True)
+        way = 0.0 if spacing.ease == "leave" else 1.0 if spacing.ease == "gaps" and not closed else -1.0
+        eased = way * spacing.ease_limit  # as far as it goes, to no avail
+        return _Fill(0, 1.0 if spacing.ease == "gaps" else 1.0 + eased, 0.0, room, eased, True)
     lengths, gaps = row.enough(first, start, room / (1 - limit))
     mean = float((lengths + gaps).mean())
     spans = np.maximum.accumulate(np.cumsum(lengths + gaps) - (0.0 if closed else gaps))  # one may reach past those after it
