@@ -16,6 +16,7 @@ from ..artwork.paints import in_own_colours, paints_of
 from ..values.drawing import Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from ..values.motif import Motif, Paint, Shape, Stroke, mapped, picture_of
 from ..values.outlines import ShapedOutlines
+from .digits import filled
 from .meshes import picture_on_mesh
 from .svg_servers import Servers, blending, cover, group_markup, literal, short
 from .svg_shaped import shaped_markup
@@ -24,7 +25,6 @@ BLOCK_PIECES = 20_000  # written in one go: their numbers take some 40 MB on the
 MOST_COLOURINGS = 64  # of a line's motifs, up to which each is defined once; chosen
 COLOUR_OF_USE = ' color="#%06x"'
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
-BEFORE_NUMBERS = ("(", " ", "-", '"')
 TRAILING_ZEROS = re.compile(r"(\.\d*?)0+(?=[^\d]|$)")
 
 
@@ -51,12 +51,9 @@ def compact_parts(drawing: Drawing) -> Iterator[str]:
         else:
             names = [ids.setdefault(f"{_all_cover(item)}>{shapes}", _short_name(len(ids))) for shapes in markup]
             templates = [f'<use href="#{name}" transform="matrix({numbers}/>\n' for name in names]
-        table = item.matrices if item.all_cover is not None else np.column_stack([item.matrices, item.covers])
-        table = table if own is None else np.column_stack([table.astype(object), own.astype(object)])
-        text = _filled(templates, item.motif, lambda index, v: table[index])
-        for mark in BEFORE_NUMBERS:  # a needless zero; far faster than a pattern for all of them
-            text = text.replace(f"{mark}0.", f"{mark}.")
-        return text
+        columns = [item.matrices, *([] if item.all_cover is not None else [item.covers]), *([] if own is None else [own])]
+        table = np.column_stack(columns)
+        return _filled(templates, item.motif, lambda index, v: table[index])
 
     body = _body(drawing.items, pieces, servers)
     defs = servers.markup() + "".join(f'<g id="{name}"{markup}</g>\n' for markup, name in ids.items())
@@ -105,7 +102,7 @@ def plain_svg(drawing: Drawing) -> str:
             own = [_shape_values(s, item.matrices[index], item.scales[index]) for s in anchored[v]]
             return np.hstack([item.covers[index, None][:, : item.all_cover is None], *own])
 
-        return TRAILING_ZEROS.sub(lambda m: m.group(1).rstrip("."), _filled(templates, which, values))
+        return _filled(templates, which, values)
 
     body = _body(drawing.items, pieces, servers)
     return "".join(_document(drawing.width_mm, drawing.height_mm, servers.markup(), body, drawing.ground))
@@ -229,8 +226,7 @@ def _filled(templates: list[str], which: np.ndarray, values: Callable[[np.ndarra
     for v, template in enumerate(templates):
         index = np.flatnonzero(which == v)
         if len(index):
-            table = values(index, v)
-            text = (template * len(index)) % tuple(table.ravel().tolist())
+            text = filled(template, values(index, v))
             if len(templates) == 1:
                 return text
             out[index] = text.splitlines(keepends=True)

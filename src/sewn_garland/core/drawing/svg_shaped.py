@@ -10,15 +10,16 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ..maths.affine import compose
-from ..maths.ragged import heads, owners, places, ranges, run_heads
+from ..maths.ragged import run_heads
 from ..values.drawing import PaintedPieces
 from ..values.motif import Motif, Shape, painted_by, stroke_as_fill
 from ..values.outlines import ShapedOutlines
-from .svg_servers import cover, literal
+from .digits import filled
+from .svg_paths import Paths, paths_of
+from .svg_servers import cover
 
 WHOLE, FILL, STROKE, STAMPED, NOTHING_LEFT = range(5)  # kinds of rows
-STRAIGHT_MM = 1e-4  # chosen: a tenth of what is written
-BLOCK = 50_000  # contours looked at in one go; chosen
+MATRIX = " ".join(["%.5f"] * 6) + "\n"
 
 Attributes = Callable[[Shape, float], str]
 PictureOnMesh = Callable[[Shape, np.ndarray, str | None], str]
@@ -44,72 +45,67 @@ def shaped_markup(
 
 
 class _Row(NamedTuple):
-    """What decides how a contour, a stamped piece, or a shaped one of which nothing is left is written; as columns, of n of them."""
+    """What decides what stands about a path, a stamped piece, or a shaped one of which nothing is left; as columns, of n of them."""
 
     kind: Any
     shape: Any
     motif: Any
     scale: Any
     covers: Any
-    closed: Any
-    cubics: Any
-    polygon: Any
-    begins_path: Any
-    ends_path: Any
     begins_piece: Any
     ends_piece: Any
 
 
 def _all_at_once(item: PaintedPieces, outlines: ShapedOutlines, attributes: Attributes, stamped: Stamped) -> str:
-    """Write pieces whose paints do not turn with them: a template for each kind of row, and all numbers in one go."""
+    """Write pieces whose paints do not turn with them: all numbers in one go, and what stands about them once for all alike."""
+    paths = paths_of(outlines)
+    alone = np.setdiff1d(np.arange(len(item.motif)), paths.piece)
     scales, scale = np.unique(np.round(item.scales, 9), return_inverse=True)
     covers, covering = np.unique(item.covers, return_inverse=True)
-    polygon = _polygons(outlines)
-    rows, order, alone = _rows_of(item, outlines, polygon, scale, covering)
+    rows, order = _rows_of(item, outlines.outlined, paths, alone, scale, covering)
     code, first = _numbered(rows)
 
     @cache
     def paints(kind: int, number: int, v: int, scale: int) -> str:
         own = item.artwork[v].shapes[number]
         drawn = stroke_as_fill(own) if kind == STROKE else replace(own, stroke=None) if kind == FILL else own
-        return literal(attributes(drawn, float(scales[scale])))
+        return attributes(drawn, float(scales[scale]))
 
-    def template(row: _Row) -> str:
+    def about(row: _Row) -> tuple[str, str]:
         covered = cover(float(covers[row.covers]), item.blend)
         if row.kind == NOTHING_LEFT:
-            return f"<g{covered}></g>\n"
+            return f"<g{covered}>", "</g>\n"
         if row.kind == STAMPED:
-            head, tail = map(literal, stamped(item.artwork[row.motif]))
-            return f'{head}{" ".join(["%.5f"] * 6)})"{covered}{tail}'
-        begin = (f"<g{covered}>" if row.begins_piece else "") + ('<path d="' if row.begins_path else "")
-        end = f'"{paints(row.kind, row.shape, row.motif, row.scale)}/>' if row.ends_path else ""
-        return begin + _contour_template(row.cubics, bool(row.closed), bool(row.polygon)) + end + ("</g>\n" if row.ends_piece else "")
+            head, tail = stamped(item.artwork[row.motif])
+            return head, f')"{covered}{tail}'
+        begin, end = f"<g{covered}>" if row.begins_piece else "", "</g>\n" if row.ends_piece else ""
+        return f'{begin}<path d="', f'"{paints(row.kind, row.shape, row.motif, row.scale)}/>{end}'
 
-    templates = [template(_Row(*row)) for row in zip(*(column[first].tolist() for column in rows), strict=True)]
-    return "".join([templates[number] for number in code.tolist()]) % tuple(_numbers_of(item, outlines, polygon, alone, order).tolist())
+    pairs = [about(_Row(*row)) for row in zip(*(column[first].tolist() for column in rows), strict=True)]
+    texts = [*paths.texts, *_where_stamped(item, alone)]
+    written = zip(code.tolist(), order.tolist(), strict=True)
+    return "".join([part for k, row in written for part in (pairs[k][0], texts[row], pairs[k][1])])
 
 
 def _rows_of(
-    item: PaintedPieces, outlines: ShapedOutlines, polygon: np.ndarray, scale: np.ndarray, covering: np.ndarray
-) -> tuple[_Row, np.ndarray, np.ndarray]:
-    """Return the columns of all rows in the order in which they are written, that order of the contours and then of the pieces
-    without any, and these pieces.
-    """
-    outlined, seen = np.zeros((2, len(item.motif)), bool)
-    outlined[outlines.outlined] = seen[outlines.piece] = True
-    alone = np.flatnonzero(~seen)
-    of_contour = np.where(outlined[outlines.piece], np.where(outlines.stroked, STROKE, FILL), WHOLE)
-    kind = np.append(of_contour, np.where(item.shaped[alone], NOTHING_LEFT, STAMPED))
-    piece, nothing = np.append(outlines.piece, alone), np.zeros(len(alone), int)
-    cubics = (np.diff(outlines.starts) - 1) // 3
-    shape, closed, cubics, polygon = (np.append(each, nothing) for each in (outlines.shape, outlines.closed, cubics, polygon))
-    order = np.lexsort((kind, shape, piece))
-    piece, kind, shape, closed, cubics, polygon = (column[order] for column in (piece, kind, shape, closed, cubics, polygon))
-    new_piece, new_path = np.zeros((2, len(piece)), bool)
-    new_piece[run_heads(piece)] = new_path[run_heads(piece, shape, kind)] = True
-    ends_path, ends_piece = (np.append(new[1:], True)[: len(new)] for new in (new_path, new_piece))
-    motif, scale, covering = (column[piece] for column in (item.motif, scale, covering))
-    return _Row(kind, shape, motif, scale, covering, closed, cubics, polygon, new_path, ends_path, new_piece, ends_piece), order, alone
+    item: PaintedPieces, outlined: np.ndarray, paths: Paths, alone: np.ndarray, scale: np.ndarray, covering: np.ndarray
+) -> tuple[_Row, np.ndarray]:
+    """Return the columns of the rows of paths and of the pieces without any, in the order in which they are written, and that order."""
+    has_stroke = np.zeros((len(item.artwork), 1 + max(len(motif.shapes) for motif in item.artwork)), bool)
+    for v, motif in enumerate(item.artwork):
+        has_stroke[v, : len(motif.shapes)] = [shape.stroke is not None for shape in motif.shapes]
+    is_outlined = np.zeros(len(item.motif), bool)
+    is_outlined[outlined] = True
+    of_path = np.where(is_outlined[paths.piece], np.where(paths.stroked, STROKE, FILL), WHOLE)
+    kind = np.append(of_path, np.where(item.shaped[alone], NOTHING_LEFT, STAMPED))
+    piece, shape = np.append(paths.piece, alone), np.append(paths.shape, 0 * alone)
+    order = np.argsort(piece, kind="stable")
+    piece, kind, shape = piece[order], kind[order], shape[order]
+    begins = np.zeros(len(piece), bool)
+    begins[run_heads(piece)] = True
+    motif = item.motif[piece]
+    sized = np.where((kind == WHOLE) & has_stroke[motif, shape], scale[piece], 0)  # all else is painted alike at any scale
+    return _Row(kind, shape, motif, sized, covering[piece], begins, np.append(begins[1:], True)[: len(begins)]), order
 
 
 def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
@@ -120,13 +116,10 @@ def _numbered(columns: Sequence[np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
     return code, np.unique(code, return_index=True)[1]
 
 
-def _numbers_of(item: PaintedPieces, outlines: ShapedOutlines, polygon: np.ndarray, alone: np.ndarray, order: np.ndarray) -> np.ndarray:
-    """Return the numbers of all rows in their order: of contours their points, of stamped pieces among those ``alone`` their matrices."""
-    of_piece = np.where(item.shaped[alone], 0, 6)
-    points, kept = _written(outlines, polygon)
-    counts = np.append(2 * kept, of_piece)
-    numbers = np.append(points.ravel(), item.matrices[alone[of_piece > 0]].ravel())
-    return numbers[ranges(heads(counts)[order], counts[order])]
+def _where_stamped(item: PaintedPieces, pieces: np.ndarray) -> list[str]:
+    """Write the matrices of stamped pieces among some, and nothing for those of which nothing is left."""
+    written = iter(filled(MATRIX, item.matrices[pieces[~item.shaped[pieces]]]).splitlines())
+    return ["" if shaped else next(written) for shaped in item.shaped[pieces].tolist()]
 
 
 def _one_by_one(
@@ -137,7 +130,8 @@ def _one_by_one(
     stamped: Stamped,
 ) -> str:
     """Write pieces with pictures or gradients, each of which has its own."""
-    paths, meshes = _paths_of(outlines), _meshes_of(outlines)
+    paths, meshes = _paths_by_key(outlines), _meshes_of(outlines)
+    placed = filled(MATRIX, item.matrices).splitlines()
     motifs, matrices, shaped = item.artwork, item.matrices, item.shaped
     outlined, cut = np.zeros((2, len(item.motif)), bool)
     outlined[outlines.outlined] = cut[outlines.cut] = True
@@ -147,7 +141,7 @@ def _one_by_one(
     for i, (v, scale) in enumerate(zip(item.motif.tolist(), item.scales.tolist(), strict=True)):
         if not shaped[i]:
             head, tail = stamped(motifs[v])
-            out.append(f'{head}{" ".join(f"{number:.5f}" for number in matrices[i])})"{covering[i]}{tail}')
+            out.append(f'{head}{placed[i]})"{covering[i]}{tail}')
             continue
         parts = []
         for number, shape in enumerate(motifs[v].shapes):
@@ -155,25 +149,23 @@ def _one_by_one(
             if shape.picture is not None:
                 if seen or not cut[i]:
                     mesh = meshes.get((i, number), _as_stamped(motifs[v], shape, matrices[i]))
-                    parts.append(picture(shape, mesh, "".join(seen or ()) if cut[i] else None))
+                    parts.append(picture(shape, mesh, seen or "" if cut[i] else None))
                 continue
             own = _own_paints(shape, motifs[v], matrices[i])
-            for what, contours, drawn in _painted(own, seen, paths.get((i, number, True)), outlined=outlined[i]):
+            for what, path, drawn in _painted(own, seen, paths.get((i, number, True)), outlined=outlined[i]):
                 key = (v, number, what, round(scale, 9))
                 if own is not shape or key not in written:
                     written[key] = attributes(drawn, scale)
-                parts.append(f'<path d="{"".join(contours)}"{written[key]}/>')
+                parts.append(f'<path d="{path}"{written[key]}/>')
         out.append(f"<g{covering[i]}>{''.join(parts)}</g>\n")
     return "".join(out)
 
 
-def _paths_of(outlines: ShapedOutlines) -> dict[tuple[int, int, bool], list[str]]:
-    """Return path data, a text a contour, of each (piece, shape, is it a stroke outlined)."""
-    paths: dict[tuple[int, int, bool], list[str]] = {}
-    keys = zip(outlines.piece.tolist(), outlines.shape.tolist(), outlines.stroked.tolist(), strict=True)
-    for key, text in zip(keys, _contour_texts(outlines), strict=True):
-        paths.setdefault(key, []).append(text)
-    return paths
+def _paths_by_key(outlines: ShapedOutlines) -> dict[tuple[int, int, bool], str]:
+    """Return the path data of each (piece, shape, is it a stroke outlined)."""
+    paths = paths_of(outlines)
+    keys = zip(paths.piece.tolist(), paths.shape.tolist(), paths.stroked.tolist(), strict=True)
+    return dict(zip(keys, paths.texts, strict=True))
 
 
 def _meshes_of(outlines: ShapedOutlines) -> dict[tuple[int, int], np.ndarray]:
@@ -181,14 +173,14 @@ def _meshes_of(outlines: ShapedOutlines) -> dict[tuple[int, int], np.ndarray]:
     return {(int(p), int(s)): grid for mesh in outlines.meshes for p, s, grid in zip(mesh.piece, mesh.shape, mesh.points, strict=True)}
 
 
-def _painted(shape: Shape, filled: list[str] | None, stroked: list[str] | None, *, outlined: bool) -> list[tuple[str, list[str], Shape]]:
-    """Return what is drawn of a shape: a name for it, its contours, and a shape with their paints.
+def _painted(shape: Shape, filling: str | None, stroked: str | None, *, outlined: bool) -> list[tuple[str, str, Shape]]:
+    """Return what is drawn of a shape: a name for it, its path data, and a shape with their paints.
 
-    Of one whose stroke is outlined, fill and stroke have contours of their own.
+    Of one whose stroke is outlined, fill and stroke have paths of their own.
     """
     if not outlined:
-        return [("whole", filled, shape)] if filled else []
-    out = [("fill", filled, replace(shape, stroke=None))] if filled else []
+        return [("whole", filling, shape)] if filling else []
+    out = [("fill", filling, replace(shape, stroke=None))] if filling else []
     return [*out, ("stroke", stroked, stroke_as_fill(shape))] if stroked else out
 
 
@@ -203,25 +195,6 @@ def _has_gradients(shape: Shape) -> bool:
     return any(paint is not None and paint.gradient is not None for paint in paints)
 
 
-def _polygons(outlines: ShapedOutlines) -> np.ndarray:
-    """Tell of every contour (c,) whether all its cubics are straight sides, with handles at their thirds."""
-    counts, starts, points = (np.diff(outlines.starts) - 1) // 3, outlines.starts[:-1], outlines.points
-    out = counts > 0
-    for first in range(0, len(counts), BLOCK):  # so that it takes little beside the outlines themselves
-        count = counts[first : first + BLOCK]
-        begin = np.repeat(starts[first : first + BLOCK], count) + 3 * places(count)
-        a, b, c, d = (points[begin + k] for k in range(4))
-        bent = (np.abs(3 * b - 2 * a - d) > STRAIGHT_MM).any(axis=1) | (np.abs(3 * c - a - 2 * d) > STRAIGHT_MM).any(axis=1)
-        out[first : first + BLOCK] &= np.bincount(owners(count)[bent], minlength=len(count)) == 0
-    return out
-
-
-def _contour_template(cubics: int, closed: bool, polygon: bool = False) -> str:
-    if polygon:
-        return "M%.3f %.3f" + "L%.3f %.3f" * (cubics - closed) + ("Z" if closed else "")
-    return "M%.3f %.3f" + "C%.3f %.3f %.3f %.3f %.3f %.3f" * cubics + ("Z" if closed else "")
-
-
 def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
     """Return a shape whose gradients lie where its piece does; one without gradients as it is."""
     if not _has_gradients(shape):
@@ -229,25 +202,3 @@ def _own_paints(shape: Shape, motif: Motif, matrix: np.ndarray) -> Shape:
     a, b, c, d, e, f = matrix
     anchor = np.array([[1.0, 0.0, -motif.width / 2], [0.0, 1.0, -motif.base_line]])
     return painted_by(shape, compose(np.array([[a, c, e], [b, d, f]]), anchor))
-
-
-def _written(outlines: ShapedOutlines, polygon: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return the points (k, 2) that are written, of polygons their corners, and how many of each contour (c,) they are."""
-    count = np.diff(outlines.starts)
-    if not polygon.any():
-        return outlines.points, count
-    own = owners(count)
-    at = np.arange(len(own)) - outlines.starts[own]
-    last = outlines.closed[own] & (at == count[own] - 1)  # closing draws its side
-    kept = ~polygon[own] | ((at % 3 == 0) & ~last)
-    return outlines.points[kept], np.bincount(own[kept], minlength=len(count))
-
-
-def _contour_texts(outlines: ShapedOutlines) -> list[str]:
-    """Write every contour as path data to a micrometre, all numbers in one go."""
-    cubics, polygon = (np.diff(outlines.starts) - 1) // 3, _polygons(outlines)
-    keys = list(zip(cubics.tolist(), outlines.closed.tolist(), polygon.tolist(), strict=True))
-    templates = {key: _contour_template(*key) for key in set(keys)}
-    whole = "\n".join(templates[key] for key in keys)
-    text = whole % tuple(_written(outlines, polygon)[0].ravel().tolist())
-    return list(text.split("\n")) if len(cubics) else []

@@ -1,0 +1,55 @@
+import re
+
+import numpy as np
+import pytest
+
+from sewn_garland.core.drawing.digits import ROWS_AT_ONCE, decimals, filled, text_of
+
+NUMBERS = [0.0, -0.0, 0.0004, -0.0004, 0.25, -12.5, 1.0, 10.0, 100.5, 9999.0, 9999.9999, 10_000.0, 123_456_789.123, -0.001, 1e-300]
+
+
+def written(values, places: int, before=(0, (" ",))) -> list[str]:
+    values = np.asarray(values, float)
+    text, lengths = text_of(decimals(values, places, before), len(values))
+    assert lengths.sum() == len(text)
+    ends = np.cumsum(lengths)
+    return [text[end - length : end].decode() for end, length in zip(ends, lengths, strict=True)]
+
+
+def by_python(value: float, places: int) -> str:
+    """Python's own rounding, without what a number of SVG may leave out."""
+    text = f"{value:.{places}f}"
+    text = text.rstrip("0").rstrip(".") if places else text
+    text = re.sub(r"^(-?)0\.", r"\1.", text)
+    return "0" if text in ("-0", "-", "") else text
+
+
+@pytest.mark.parametrize("places", range(7))
+def test_numbers_are_written_as_python_rounds_them(places):
+    rng = np.random.default_rng(places)
+    random = np.concatenate([rng.normal(0, 10.0**k, 300) for k in range(-5, 8)])
+    values = np.append(NUMBERS, random)
+    assert written(values, places) == [" " + by_python(value, places) for value in values.tolist()]
+
+
+def test_what_is_too_large_to_be_rounded_is_written_out_in_full():
+    assert [float(text) for text in written([1e20, -2.5, 3e17], 3)] == [1e20, -2.5, 3e17]
+
+
+def test_each_number_may_have_its_own_text_before():
+    assert written([1, -2, 0.5], 3, (np.array([2, 0, 1]), ("L", "", "ZM"))) == ["ZM1", "L-2", ".5"]
+
+
+def test_templates_are_filled_row_by_row_over_many_blocks():
+    n = ROWS_AT_ONCE + 7
+    table = np.column_stack([np.arange(n) / 8, -np.arange(n), np.arange(n) * 997 % 2**24])
+    lines = filled('<a href="#ä" p="%.3f %.0f" fill="#%06x" w="50%%"/>\n', table).splitlines()
+    assert len(lines) == n
+    for row in (0, 1, ROWS_AT_ONCE - 1, ROWS_AT_ONCE, n - 1):
+        a, b, colour = table[row]
+        assert lines[row] == f'<a href="#ä" p="{by_python(a, 3)} {by_python(b, 0)}" fill="#{int(colour):06x}" w="50%"/>'
+
+
+def test_nothing_is_written_of_no_rows_or_an_empty_template():
+    assert filled("%.3f", np.zeros((0, 1))) == ""
+    assert filled("", np.zeros((3, 0))) == ""
