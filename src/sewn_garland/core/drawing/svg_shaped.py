@@ -91,7 +91,7 @@ def _rows_of(
     item: PaintedPieces, outlined: np.ndarray, paths: Paths, alone: np.ndarray, scale: np.ndarray, covering: np.ndarray
 ) -> tuple[_Row, np.ndarray]:
     """Return the columns of the rows of paths and of the pieces without any, in the order in which they are written, and that order."""
-    has_stroke = np.zeros((len(item.artwork), 1 + max(len(motif.shapes) for motif in item.artwork)), bool)
+    has_stroke = np.zeros((len(item.artwork), 1 + max((len(motif.shapes) for motif in item.artwork), default=0)), bool)
     for v, motif in enumerate(item.artwork):
         has_stroke[v, : len(motif.shapes)] = [shape.stroke is not None for shape in motif.shapes]
     is_outlined = np.zeros(len(item.motif), bool)

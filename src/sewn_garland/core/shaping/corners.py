@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -12,9 +12,9 @@ from ..artwork.contours import contours_of
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
-from ..maths.ragged import owners, ranges, run_heads
+from ..maths.ragged import heads, owners, places, ranges, run_heads
 from ..values.motif import Motif
-from ..values.outlines import BisectorCuts, ShapedOutlines
+from ..values.outlines import BisectorCuts, ShapedOutlines, contours_in_order
 
 
 def fitted_corners(
@@ -69,53 +69,134 @@ def clipped_pieces(
     Pieces that are ``bent`` already are clipped as they lie, others are stamped by ``matrices`` (n, 6) first. Strokes
     are cut as wide as they are, of pictures the contour of what is seen is cut.
     """
-    piece, vertex, away = cuts.piece, cuts.vertex, cuts.away
-    pieces = np.unique(piece)
-    cubics, keys, closed = _drawn(motifs, variant, matrices, bent, pieces)
-    rank = np.arange(len(piece)) - np.searchsorted(piece, piece)
-    for k in range(int(rank.max(initial=-1)) + 1):
-        rows = np.flatnonzero(rank == k)
-        at = np.full(len(variant), -1)
-        at[piece[rows]] = rows
-        row = at[keys[:, 0]]
-        value = np.real((as_complex(cubics) - as_complex(vertex)[row, None]) * as_complex(away)[row, None].conj())
-        value[row < 0] = -1.0
-        heads = run_heads(*keys.T)
-        contour = owners(np.diff(np.append(heads, len(keys))))
-        cubics, number, old = kept_side(cubics, contour, closed[heads], value)
-        keys = np.column_stack([keys[heads[old], :2], np.arange(len(old))])[number]
-        closed = closed[heads[old]][number]
-    return replace(_assembled(cubics, keys, closed, pieces=pieces), cut=pieces, meshes=() if bent is None else bent.meshes)
+    pieces = np.unique(cuts.piece)
+    if bent is None:
+        stamps = _stamps_of(motifs, variant, pieces)
+        whole, off = _sides_of(stamps.boxes(matrices), stamps.piece, cuts)
+        drawn, whole = stamps.some(~off).outlines(matrices, pieces), whole[~off]
+        off = np.zeros(len(whole), bool)
+    else:
+        drawn = bent
+        whole, off = _sides_of(_boxes(bent), bent.piece, cuts)
+    cut, of = _cut(drawn, np.flatnonzero(~whole & ~off), cuts)
+    rows = np.flatnonzero(whole)
+    parts = [(drawn, rows), (cut, np.arange(len(of)))]
+    columns = contours_in_order(parts, np.argsort(np.append(rows, of), kind="stable"))
+    return ShapedOutlines(**columns, pieces=pieces, outlined=pieces, cut=pieces, meshes=drawn.meshes)
 
 
 def stamped_outlines(motifs: Sequence[Motif], variant: np.ndarray, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
     """Return the outlines of some ``pieces`` (p,), rising, where ``matrices`` (n, 6) stamp them, strokes outlined."""
-    return _assembled(*_drawn(motifs, variant, matrices, None, pieces), pieces=pieces)
+    return _stamps_of(motifs, variant, pieces).outlines(matrices, pieces)
 
 
-def _drawn(motifs, variant, matrices, bent: ShapedOutlines | None, pieces: np.ndarray):
-    """Return the cubics of some pieces on the page, with their keys and whether their contours are closed.
+@dataclass(frozen=True, eq=False)
+class _Stamps:
+    """Contours of stamped pieces: of each (k,) its ``piece`` and its ``row`` in the table of all motifs' contours.
 
-    A key is (piece, twice the shape plus one for its stroke, contour).
+    By row: ``points`` (complex) of contours from ``starts`` on, ``shape``, ``stroked`` and ``closed``.
     """
-    if bent is not None:
-        rows = np.flatnonzero(np.isin(bent.piece, pieces))
-        counts = (np.diff(bent.starts)[rows] - 1) // 3
-        begun = np.repeat(bent.starts[rows], counts)
-        cubics = bent.points[(3 * ranges(0 * counts, counts) + begun)[:, None] + np.arange(4)]
-        which = np.repeat(rows, counts)
-        return cubics, np.column_stack([bent.piece[which], 2 * bent.shape[which] + bent.stroked[which], which]), bent.closed[which]
-    made = [(np.zeros((0, 4, 2)), np.zeros((0, 3), int), np.zeros(0, bool))]
-    for v, motif in enumerate(motifs):
-        own = pieces[variant[pieces] == v]
-        if len(own):
-            cubics, contour, shapes, closed, stroked = contours_of(motif, strokes=True, pictures=True)
-            linear, shift = matrices[own, :4].reshape(-1, 2, 2), matrices[own, 4:]
-            placed = (cubics.reshape(1, -1, 2) @ linear).reshape(len(own), *cubics.shape) + shift[:, None, None]
-            n, m = len(own), len(cubics)
-            keys = np.stack([np.repeat(own, m), np.tile((2 * shapes + stroked)[contour], n), np.tile(contour, n)], axis=1)
-            made.append((placed.reshape(-1, 4, 2), keys, np.tile(closed[contour], n)))
-    return tuple(np.concatenate(columns) for columns in zip(*made, strict=True))
+
+    piece: np.ndarray
+    row: np.ndarray
+    points: np.ndarray
+    starts: np.ndarray
+    shape: np.ndarray
+    stroked: np.ndarray
+    closed: np.ndarray
+
+    def some(self, contours: np.ndarray) -> _Stamps:
+        return replace(self, piece=self.piece[contours], row=self.row[contours])
+
+    def boxes(self, matrices: np.ndarray) -> np.ndarray:
+        """Return four corners (k, 4) on the page, as complex numbers, about each contour."""
+        corners = _corners_about(self.points, self.starts)
+        return _placed(corners[self.row], matrices, self.piece)
+
+    def outlines(self, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
+        counts = np.diff(self.starts)[self.row]
+        points = self.points[ranges(self.starts[self.row], counts)]
+        shape, stroked, closed = (column[self.row] for column in (self.shape, self.stroked, self.closed))
+        starts = np.append(0, np.cumsum(counts))
+        placed = as_points(_placed(points, matrices, np.repeat(self.piece, counts)))
+        return ShapedOutlines(placed, starts, closed, self.piece, shape, stroked, pieces, pieces, pieces[:0])
+
+
+def _stamps_of(motifs: Sequence[Motif], variant: np.ndarray, pieces: np.ndarray) -> _Stamps:
+    """Return all contours of some pieces (p,), rising; strokes are outlined, pictures have their rectangles."""
+    tables = [contours_of(motif, strokes=True, pictures=True) for motif in motifs]
+    made = [joined_cubics(table.cubics, run_heads(table.contour)) for table in tables]
+    many = np.array([len(table.shape) for table in tables])
+    lengths = np.concatenate([np.diff(starts) for _, starts in made])
+    counts = many[variant[pieces]]
+    shape, stroked, closed = (np.concatenate([getattr(table, name) for table in tables]) for name in ("shape", "stroked", "closed"))
+    every, row = as_complex(np.concatenate([points for points, _ in made])), ranges(heads(many)[variant[pieces]], counts)
+    return _Stamps(np.repeat(pieces, counts), row, every, np.append(0, np.cumsum(lengths)), shape, stroked, closed)
+
+
+def _placed(places: np.ndarray, matrices: np.ndarray, piece: np.ndarray) -> np.ndarray:
+    """Return complex places (k, ...) where the matrices (n, 6) of their pieces (k,) put them.
+
+    An affine map is z → α·z + β·z̄ + γ, with no β where it turns and sizes alone.
+    """
+    a, b, c, d, e, f = matrices.T
+    along, against, shift = ((a + d) + 1j * (b - c)) / 2, ((a - d) + 1j * (b + c)) / 2, e + 1j * f
+
+    def of(factor: np.ndarray) -> np.ndarray:
+        return factor[piece].reshape(-1, *[1] * (places.ndim - 1))
+
+    placed = of(along) * places
+    if against.any():
+        placed += of(against) * places.conj()
+    placed += of(shift)
+    return placed
+
+
+def _boxes(outlines: ShapedOutlines) -> np.ndarray:
+    return _corners_about(as_complex(outlines.points), outlines.starts)
+
+
+def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
+    """Return the corners (c, 4) of upright boxes about contours; control points lie inside."""
+    if len(starts) < 2:
+        return np.zeros((0, 4), complex)
+    x, y = ([pick.reduceat(axis, starts[:-1]) for pick in (np.minimum, np.maximum)] for axis in (points.real, points.imag))
+    return np.stack([x[i] + 1j * y[j] for i in (0, 1) for j in (0, 1)], axis=1)
+
+
+def _sides_of(corners: np.ndarray, piece: np.ndarray, cuts: BisectorCuts) -> tuple[np.ndarray, np.ndarray]:
+    """Tell of contours (c,), by corners (c, 4) about them, which lie whole on the side that is kept, and which wholly off it."""
+    first, last = np.searchsorted(cuts.piece, piece), np.searchsorted(cuts.piece, piece, side="right")
+    whole, off = np.ones(len(piece), bool), np.zeros(len(piece), bool)
+    for k in range(int((last - first).max(initial=0))):
+        rows = np.flatnonzero(first + k < last)
+        cut = (first + k)[rows]
+        away = as_complex(cuts.away)[cut, None]
+        beyond = np.real((corners[rows] - as_complex(cuts.vertex)[cut, None]) * away.conj())
+        whole[rows] &= beyond.max(axis=1) <= 0
+        off[rows] |= beyond.min(axis=1) > 0
+    return whole & ~off, off
+
+
+def _cut(drawn: ShapedOutlines, contours: np.ndarray, cuts: BisectorCuts) -> tuple[ShapedOutlines, np.ndarray]:
+    """Return what is left of some contours (k,), and which one (c,) each that is left is of."""
+    counts = (np.diff(drawn.starts)[contours] - 1) // 3
+    begins = np.repeat(drawn.starts[:-1][contours], counts) + 3 * places(counts)
+    cubics, contour = as_points(as_complex(drawn.points)[begins[:, None] + np.arange(4)]), owners(counts)
+    of, rank = contours, places(np.unique(cuts.piece, return_counts=True)[1])
+    at = np.full(1 + max(int(column.max(initial=-1)) for column in (drawn.piece, cuts.piece)), -1)
+    for k in range(int(rank.max(initial=-1)) + 1):
+        at[:] = -1
+        rows = np.flatnonzero(rank == k)
+        at[cuts.piece[rows]] = rows
+        row = at[drawn.piece[of]][contour]
+        beyond = np.real((as_complex(cubics) - as_complex(cuts.vertex)[row, None]) * as_complex(cuts.away)[row, None].conj())
+        beyond[row < 0] = -1.0
+        cubics, contour, old = kept_side(cubics, contour, drawn.closed[of], beyond)
+        of = of[old]
+    points, starts = joined_cubics(cubics, run_heads(contour))
+    columns = (getattr(drawn, name)[of] for name in ("closed", "piece", "shape", "stroked"))
+    return ShapedOutlines(points, starts, *columns, *[contours[:0]] * 3), of
 
 
 def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray) -> ShapedOutlines:
@@ -135,21 +216,9 @@ def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
     for part in reversed(parts):
         kept.append((part, np.flatnonzero(~taken[part.piece])))
         taken[part.pieces] = True
-    owner = np.concatenate([np.full(len(rows), i) for i, (_, rows) in enumerate(kept)])
-    rows = np.concatenate([rows for _, rows in kept]).astype(int)
-    names = ("piece", "shape", "closed", "stroked")
-    piece, shape, closed, stroked = (np.concatenate([getattr(p, name)[r] for p, r in kept]) for name in names)
-    counts = np.concatenate([np.diff(p.starts)[r] for p, r in kept])
-    begins = np.concatenate([p.starts[:-1][r] for p, r in kept])
-    order = np.lexsort((rows, owner, shape, piece))
-    offset = np.cumsum([0, *(len(p.points) for p, _ in kept)])[:-1]
-    every = as_complex(np.concatenate([p.points for p, _ in kept]))
-    begins = (begins + offset[owner])[order]
-    counts = counts[order]
-    starts = np.concatenate([[0], np.cumsum(counts)])
-    take = np.repeat(begins - starts[:-1], counts) + np.arange(starts[-1])
-    meshes = tuple(mesh for part in parts for mesh in part.meshes)
+    owner, every = owners(np.array([len(rows) for _, rows in kept])), np.concatenate([rows for _, rows in kept])
+    piece, shape = (np.concatenate([getattr(part, name)[rows] for part, rows in kept]) for name in ("piece", "shape"))
+    columns = contours_in_order(kept, np.lexsort((every, owner, shape, piece)))
     outlined, cut = (np.unique(np.concatenate([getattr(part, name) for part in parts])) for name in ("outlined", "cut"))
-    closed, piece, shape, stroked = (column[order] for column in (closed, piece, shape, stroked))
-    pieces = np.flatnonzero(taken)
-    return ShapedOutlines(as_points(every[take]), starts, closed, piece, shape, stroked, pieces, outlined, cut, meshes)
+    meshes = tuple(mesh for part in parts for mesh in part.meshes)
+    return ShapedOutlines(**columns, pieces=np.flatnonzero(taken), outlined=outlined, cut=cut, meshes=meshes)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..maths.curves import as_complex, as_points
 from ..maths.ragged import ranges
 from .arrays import freeze_arrays
 
@@ -138,3 +139,14 @@ def put_together(parts: Sequence[tuple[ShapedOutlines, int]]) -> ShapedOutlines:
     rest = {name: np.concatenate([getattr(o, name) for o, _ in parts]) for name in ("points", "closed", "shape", "stroked")}
     meshes = tuple(replace(mesh, piece=mesh.piece + begin) for o, begin in parts for mesh in o.meshes)
     return ShapedOutlines(starts=starts, **pieces, **rest, meshes=meshes)
+
+
+def contours_in_order(parts: Sequence[tuple[ShapedOutlines, np.ndarray]], order: np.ndarray) -> dict[str, np.ndarray]:
+    """Return the columns of some contours, rows of each part, where ``order`` puts them among those of all the parts."""
+    names = ("piece", "shape", "closed", "stroked")
+    columns = {name: np.concatenate([getattr(part, name)[rows] for part, rows in parts])[order] for name in names}
+    counts = np.concatenate([np.diff(part.starts)[rows] for part, rows in parts])[order]
+    offsets = np.cumsum([0, *(len(part.points) for part, _ in parts)])
+    begins = np.concatenate([part.starts[:-1][rows] + begin for (part, rows), begin in zip(parts, offsets, strict=False)])[order]
+    every = np.concatenate([as_complex(part.points) for part, _ in parts])
+    return {"points": as_points(every[ranges(begins, counts)]), "starts": np.append(0, np.cumsum(counts)), **columns}
