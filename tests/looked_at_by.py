@@ -69,6 +69,7 @@ LOOKED_AT_BY = {
     "reading/svg_motif": "reading/test_svg",
     "reading/svg_source": "reading/test_svg",
     "shaping/shaped": "shaping/test_once",
+    "shaping/way": "shaping/test_bend",
     "spacing/extents": "laws/test_laws",
     "spacing/links": "spacing/test_joints",
     "spacing/stops": "laws/test_laws",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -14,6 +14,7 @@ from ..maths.outlines import part_of
 from ..maths.ragged import ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines
+from .way import Way
 
 MOST_HALVINGS = 14
 MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
@@ -29,70 +30,6 @@ AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does 
 HALVES = (
     np.array([[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]) / 8
 )  # a cubic's control points to those of its two halves (de Casteljau)
-
-Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
-"""Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
-
-Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
-"""Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
-
-
-Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (m,) and from which x to which (m,), tells (m,) where nothing bends between."""
-
-
-class Way:
-    """Where points (x, v) of pieces go; places on the page are complex numbers.
-
-    Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
-    ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
-    (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
-    ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where nothing bends between such; the
-    attribute ``straight`` (n,) are the pieces known to lie where nothing does.
-    """
-
-    def __init__(
-        self,
-        s: np.ndarray,
-        shift: np.ndarray,
-        frame: Frame,
-        warp: Warp | None,
-        breaks: np.ndarray | None = None,
-        reach: np.ndarray | None = None,
-        straight: Straight | None = None,
-    ) -> None:
-        self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
-        self._straight = None if warp is not None else straight
-        self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
-        self.breaks = np.zeros((0, 2)) if breaks is None else breaks
-
-    def straight_between(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-        """Tell of pieces (m,) where it is known that nothing bends from ``low`` to ``high`` (m,)."""
-        return np.zeros(len(piece), bool) if self._straight is None else self._straight(piece, low, high)
-
-    def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
-        """Return the places (n,)."""
-        s, _, width, _ = self._on_line(piece, x)
-        place, tangent, _ = self.frame(piece, s)
-        return place + 1j * (self.shift[piece] + v * width) * tangent
-
-    def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the places (n,), and how they move a mm of x and of v (n,).
-
-        With N = i·T turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
-        moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
-        """
-        s, rate, width, change = self._on_line(piece, x)
-        place, tangent, bend = self.frame(piece, s)
-        normal = 1j * tangent
-        h = self.shift[piece] + v * width
-        along = rate * (1 - bend * h) * tangent
-        if self.warp is not None:
-            along += rate * v * change * normal
-        return place + h * normal, along, width * normal
-
-    def _on_line(self, piece: np.ndarray, x: np.ndarray):
-        return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
 
 
 def bent_outlines(

@@ -18,8 +18,9 @@ from ..values.outlines import BisectorCuts, ShapedOutlines, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
-from .bend import MOST_CURVES, Warp, Way, bent_outlines, too_many_curves
+from .bend import MOST_CURVES, bent_outlines, too_many_curves
 from .corners import clipped_pieces, fitted_corners, merged
+from .way import Warp, Way
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
