@@ -68,6 +68,7 @@ LOOKED_AT_BY = {
     "reading/svg_lines": "reading/test_svg",
     "reading/svg_motif": "reading/test_svg",
     "reading/svg_source": "reading/test_svg",
+    "shaping/near": "shaping/test_together",
     "shaping/shaped": "shaping/test_once",
     "shaping/way": "shaping/test_bend",
     "spacing/extents": "laws/test_laws",

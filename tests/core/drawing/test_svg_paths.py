@@ -1,4 +1,5 @@
 import re
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -26,7 +27,7 @@ def side(a, b) -> np.ndarray:
 
 def polygon(*corners) -> np.ndarray:
     points = [np.array([corners[0]], float)]
-    return np.concatenate([*points, *(side(np.array(a, float), b) for a, b in zip(corners, corners[1:], strict=False))])
+    return np.concatenate([*points, *(side(np.array(a, float), b) for a, b in pairwise(corners))])
 
 
 def read(text: str) -> list[tuple[str, list[float]]]:

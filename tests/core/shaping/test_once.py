@@ -95,8 +95,9 @@ def test_pieces_bent_in_blocks_are_those_bent_in_one_go(outlined, monkeypatch):
     whole = lay(which, [line])[0].outlines
     monkeypatch.setattr(shaped, "BLOCK_CURVES", 20)
     parts = lay(which, [line])[0].outlines
-    for name in ("points", "starts", "piece", "shape", "closed", "stroked", "pieces", "outlined", "cut"):
+    for name in ("starts", "piece", "shape", "closed", "stroked", "pieces", "outlined", "cut"):
         assert np.array_equal(getattr(whole, name), getattr(parts, name)), name
+    assert np.abs(whole.points - parts.points).max() < 1e-12  # sums of another order
 
 
 @pytest.mark.parametrize(("path", "beside"), [("M0 0C60 40 -20 40 40 0Z", -14.65), ("M0 0H30V20", 60.0)])

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import NamedTuple
 
 import numpy as np
 
 from ..maths.contours import contour_cubics
+from ..values.arrays import freeze_arrays
 from ..values.motif import Motif, Shape
 from .fills import outline_of_stroke
 
 
-class Contours(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Contours:
     """A motif's cubics (m, 4, 2) about its base line's middle, and the contour (m,) of each.
 
     By contour (c,): its shape, whether it is closed, and whether it outlines that shape's stroke.
@@ -24,6 +25,9 @@ class Contours(NamedTuple):
     shape: np.ndarray
     closed: np.ndarray
     stroked: np.ndarray
+
+    def __post_init__(self) -> None:
+        freeze_arrays(self)
 
 
 @lru_cache(maxsize=512)

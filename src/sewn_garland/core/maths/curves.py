@@ -37,6 +37,12 @@ def speeds_of(coeffs: np.ndarray, is_arc: np.ndarray, t: np.ndarray) -> np.ndarr
     return np.abs(as_complex(jets(coeffs, is_arc, t, order=1, least=1)[0]))
 
 
+def bernstein(t: np.ndarray) -> np.ndarray:
+    """Return Bernstein's polynomials of degree 3 at parameters t (n,): (n, 4), the shares of a cubic's control points."""
+    t = t[:, None]
+    return np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+
+
 def as_complex(points: np.ndarray) -> np.ndarray:
     """Return points (..., 2) as complex numbers x + iy (...), a quarter turn to the right being the factor i."""
     return np.ascontiguousarray(points, float).view(complex)[..., 0]

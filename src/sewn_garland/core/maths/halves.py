@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from .curves import bernstein
 from .outlines import split_cubics
 
 SAMPLES = 17  # chosen: crossings closer together than a sixteenth of a cubic may be missed
@@ -46,8 +47,7 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
 def _crossings(value: np.ndarray, mixed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return which cubic (n,) of those ``mixed`` and where on it (n,), as a parameter in order, a value (m, 4) changes its sign."""
     t = np.linspace(0, 1, SAMPLES)
-    basis = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    signs = np.sign(value[mixed] @ basis)
+    signs = np.sign(value[mixed] @ bernstein(t).T)
     crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
     which = mixed[crossed]
     low, high = t[cell], t[cell + 1]

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 import pathops
 
-from .curves import as_complex, as_points
+from .curves import as_complex, as_points, bernstein
 
 TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
 WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
@@ -82,9 +82,7 @@ def _straight(a: np.ndarray, b: np.ndarray) -> np.ndarray:
 
 def bezier_at(cubics: np.ndarray, t: np.ndarray) -> np.ndarray:
     """Return the points (m, k, 2) of cubics (m, 4, 2) at parameters t (k,)."""
-    t = np.asarray(t)[:, None]
-    basis = np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
-    return basis @ cubics
+    return bernstein(np.asarray(t)) @ cubics
 
 
 def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray, np.ndarray]:

@@ -22,8 +22,8 @@ from ..values.drawing import PaintedPieces
 from ..values.joins import Joins
 from ..values.laid import LaidLine
 from ..values.motif import Motif, Shape
-from ..values.outlines import BisectorCuts, ShapedOutlines
-from .corners import merged, stamped_outlines
+from ..values.outlines import BisectorCuts, ShapedOutlines, merged
+from .corners import stamped_outlines
 
 MEETS_MM = 1e-6  # chosen: far below what is written, far above what laying is off by
 MEETS_RAD = 1e-9

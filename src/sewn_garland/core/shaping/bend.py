@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
-from ..artwork.contours import contours_of
+from ..artwork.contours import Contours, contours_of
 from ..errors import LimitError
 from ..maths.contours import joined_cubics
-from ..maths.curves import as_complex, as_points
+from ..maths.curves import as_complex, as_points, bernstein
 from ..maths.outlines import part_of
 from ..maths.ragged import ranges, run_heads
 from ..values.motif import Motif
-from ..values.outlines import PictureMeshes, ShapedOutlines
+from ..values.outlines import PictureMeshes, ShapedOutlines, merged
+from .near import LEAST_PART_MM, Near, near
+from .together import AT_MOST, HALVES, TESTED, bent_together, box_of
 from .way import Way
 
 MOST_HALVINGS = 14
@@ -22,14 +25,8 @@ MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
 STROKES_SHARE = 1 / 4  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
 JUST_INSIDE = 1e-5  # share of a cubic
-LEAST_PART_MM = 1e-6
 CROSSING_ROUNDS = 44
 EVEN_REL_TOL = 1e-14  # of a cubic's rise: a straight side's last bits
-TESTED = np.array([1, 2]) / 3  # shares of a cubic
-AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
-HALVES = (
-    np.array([[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]) / 8
-)  # a cubic's control points to those of its two halves (de Casteljau)
 
 
 def bent_outlines(
@@ -51,23 +48,45 @@ def bent_outlines(
     where the cubic with its mapped ends and end directions strays, at most 14 times. The strokes of ``outlined`` (p,)
     pieces are outlined first; ``pictures`` come with contours where asked, as ``contours_of`` says.
     """
-    by_motif = [pieces[variant[pieces] == v] for v in range(len(motifs))]
-    by_stroke = [(strokes, pieces[outlined == strokes]) for strokes in (False, True)]
-    parts = [
-        _of_motif(motif, own[variant[own] == v], linear, _stray_of_strokes(tolerance, linear[own]) if strokes else None, pictures=pictures)
-        for strokes, own in by_stroke if len(own) or strokes for v, motif in enumerate(motifs)
-    ]  # fmt: skip
-    columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
-    order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
-    cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
-    bent, row, begin = _bent(cubics, piece, way, tolerance)
-    points, starts, first = _in_contours(bent, row, begin, piece, contour)
+    groups: list[tuple[Contours, np.ndarray]] = []
+    for strokes, own in ((False, pieces[~outlined]), (True, pieces[outlined])):
+        strays = _stray_of_strokes(tolerance, linear[own]) if strokes else 0.0
+        tables = (contours_of(motif, strokes=strokes, pictures=pictures, strays=strays) for motif in motifs)
+        groups += [(table, own[variant[own] == v]) for v, table in enumerate(tables)]
+    told = _told_of(groups, linear, way)
+    done, left = [], groups
+    if isinstance(told, Near):
+        tried = [bent_together(contours, own, linear, told, tolerance) for contours, own in groups if len(own)]
+        done, left = [part for parts, _ in tried for part in parts], [rest for _, rest in tried]
+        left = [(contours, rest) for (contours, _), rest in zip((group for group in groups if len(group[1])), left, strict=True)]
+    parts = [*done, _bent_apart(left, linear, way, told, tolerance)]
     meshes = tuple(
-        _mesh(by_motif[v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
+        _mesh(pieces[variant[pieces] == v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
     )  # fmt: skip
-    of_strokes = pieces[outlined]
-    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, of_strokes, pieces[:0], meshes)
+    return replace(merged(parts) if done else parts[0], pieces=pieces, outlined=pieces[outlined], cut=pieces[:0], meshes=meshes)
+
+
+def _told_of(groups: list[tuple[Contours, np.ndarray]], linear: np.ndarray, way: Way) -> Way | Near:
+    """Return what tells where the points of pieces go, of each motif's contours some."""
+    groups = [(contours, own) for contours, own in groups if len(own) * len(contours.cubics)]
+    if not groups:
+        return way
+    reach = [np.stack(box_of(contours).reach(linear[own])) for contours, own in groups]
+    return near(way, np.concatenate([own for _, own in groups]), *np.concatenate(reach, axis=1))
+
+
+def _bent_apart(
+    groups: list[tuple[Contours, np.ndarray]], linear: np.ndarray, way: Way, told: Way | Near, tolerance: float
+) -> ShapedOutlines:
+    """Bend pieces of motifs curve by curve."""
+    columns = [np.concatenate(column) for column in zip(*(_of_motif(contours, own, linear) for contours, own in groups), strict=True)]
+    order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
+    cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
+    bent, row, begin = _bent(cubics, piece, way, told, tolerance)
+    points, starts, first = _in_contours(bent, row, begin, piece, contour)
+    pieces = np.unique(np.concatenate([own for _, own in groups]))
+    return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces[:0], pieces[:0])
 
 
 def _in_contours(bent: np.ndarray, row: np.ndarray, begin: np.ndarray, piece: np.ndarray, contour: np.ndarray):
@@ -106,17 +125,14 @@ def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarra
     return PictureMeshes(grid(*cells), pieces, np.full(len(pieces), shape))
 
 
-def _of_motif(motif: Motif, pieces: np.ndarray, linear: np.ndarray, strays: float | None, *, pictures: bool):
-    """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece and what ``contours_of`` tells of it.
-
-    Strokes are outlined and may stray by ``strays`` mm, or stay where that is None.
+def _of_motif(contours: Contours, pieces: np.ndarray, linear: np.ndarray):
+    """Return all cubics of some pieces of a motif in the line's own (x, v), each with its piece, and its contour's shape, number, and
+    whether it is closed and a stroke's.
     """
-    strokes = strays is not None
-    about, contour, shapes, closed, stroked = contours_of(motif, strokes=strokes, pictures=pictures, strays=strays or 0.0)
-    n, m = len(pieces), len(about)
-    placed = about.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
-    of_contour = (np.tile(column[contour], n) for column in (shapes, np.arange(len(closed)), closed, stroked))
-    return placed.reshape(-1, 4, 2), np.repeat(pieces, m), *of_contour
+    n, m = len(pieces), len(contours.cubics)
+    placed = contours.cubics.reshape(1, -1, 2) @ linear[pieces].transpose(0, 2, 1)
+    by_contour = contours.shape, np.arange(len(contours.closed)), contours.closed, contours.stroked
+    return placed.reshape(-1, 4, 2), np.repeat(pieces, m), *(np.tile(column[contours.contour], n) for column in by_contour)
 
 
 def too_many_curves() -> LimitError:
@@ -134,7 +150,7 @@ def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
     return float(2.0 ** np.floor(np.log2(STROKES_SHARE * tolerance / largest))) if largest > 0 else 0.0
 
 
-def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
+def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float):
     """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
     cubics, row, begin, width, broken = _broken(cubics, piece, way.breaks)
     cubics = as_complex(cubics)
@@ -145,11 +161,11 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, tolerance: float):
         bending[own] = ~way.straight_between(piece[row[own]], x.min(axis=1), x.max(axis=1))
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
-        mapped = _hermite(cubics, piece[row], way, broken)
+        mapped = _hermite(cubics, piece[row], told, broken)
         good = np.ones(len(row), bool)
         if level < MOST_HALVINGS:
             tested = np.flatnonzero(bending)
-            good[tested] = _strays(cubics[tested], mapped[tested], piece[row[tested]], way) <= tolerance
+            good[tested] = _strays(cubics[tested], mapped[tested], piece[row[tested]], told) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
@@ -222,7 +238,7 @@ def _bisected(x: np.ndarray, level: np.ndarray) -> np.ndarray:
     return (low + high) / 2
 
 
-def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way, broken: np.ndarray) -> np.ndarray:
+def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way | Near, broken: np.ndarray) -> np.ndarray:
     """Return the cubics (m, 4) with the mapped ends and end directions, as complex numbers.
 
     Both ends of a cubic that follows another are the very same numbers, for contours to hang
@@ -240,22 +256,16 @@ def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way, broken: np.ndarray
     rows, end = np.nonzero(broken)
     if len(rows):
         t = np.where(end == 0, JUST_INSIDE, 1 - JUST_INSIDE)
-        inside = (_basis(t) * cubics[rows]).sum(axis=1)
+        inside = (bernstein(t) * cubics[rows]).sum(axis=1)
         by_x[rows, end], by_v[rows, end] = way.moves(piece[rows], np.real(inside), np.imag(inside))[1:]
     along = np.real(ways) * by_x + np.imag(ways) * by_v
     return np.stack([place[:, 0], place[:, 0] + along[:, 0], place[:, 1] - along[:, 1], place[:, 1]], axis=1)
 
 
-def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way) -> np.ndarray:
+def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way | Near) -> np.ndarray:
     """Return how far (m,) the mapped cubics lie from the mapped curves at most, judged by their thirds."""
-    basis = _basis(TESTED).T.astype(complex)
+    basis = bernstein(TESTED).T.astype(complex)
     flat = (cubics @ basis).ravel()
     true = way.places(np.repeat(piece, len(TESTED)), np.real(flat), np.imag(flat))
     off = np.abs((mapped @ basis).ravel() - true).reshape(-1, len(TESTED))
     return AT_MOST * np.maximum(off[:, 0], off[:, 1])
-
-
-def _basis(t: np.ndarray) -> np.ndarray:
-    """Return Bernstein's polynomials of degree 3 at parameters t (n,): (n, 4)."""
-    t = t[:, None]
-    return np.hstack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])

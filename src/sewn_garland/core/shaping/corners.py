@@ -35,7 +35,8 @@ def fitted_corners(
     ``stretch`` (n,) is tan(θ/2), ``size`` (n,) the factor on the motif, ``side`` (n,) 1 for right turns
     and −1 for left ones; ``piece`` (n,) numbers the pieces. The map is one affine map on each side of the diagonal and both agree on it.
     """
-    _, contour, shapes, closed, stroked = contours_of(motif, strokes=True)
+    contours = contours_of(motif, strokes=True)
+    contour, shapes, closed, stroked = contours.contour, contours.shape, contours.closed, contours.stroked
     made = []
     for sign in np.unique(side):
         rows = np.flatnonzero(side == sign)
@@ -207,18 +208,3 @@ def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, piec
     points, starts = joined_cubics(cubics, heads)
     shape, stroked = np.divmod(keys[heads, 1], 2)
     return ShapedOutlines(points, starts, closed[heads], keys[heads, 0], shape, stroked == 1, pieces, pieces, pieces[:0])
-
-
-def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
-    """Put outlines of different pieces together, in the order of pieces; a later part takes the place of an earlier one's piece."""
-    taken = np.zeros(1 + max(int(part.pieces.max(initial=-1)) for part in parts), bool)
-    kept: list[tuple[ShapedOutlines, np.ndarray]] = []
-    for part in reversed(parts):
-        kept.append((part, np.flatnonzero(~taken[part.piece])))
-        taken[part.pieces] = True
-    owner, every = owners(np.array([len(rows) for _, rows in kept])), np.concatenate([rows for _, rows in kept])
-    piece, shape = (np.concatenate([getattr(part, name)[rows] for part, rows in kept]) for name in ("piece", "shape"))
-    columns = contours_in_order(kept, np.lexsort((every, owner, shape, piece)))
-    outlined, cut = (np.unique(np.concatenate([getattr(part, name) for part in parts])) for name in ("outlined", "cut"))
-    meshes = tuple(mesh for part in parts for mesh in part.meshes)
-    return ShapedOutlines(**columns, pieces=np.flatnonzero(taken), outlined=outlined, cut=cut, meshes=meshes)

@@ -9,17 +9,18 @@ from functools import cached_property
 import numpy as np
 
 from ..artwork.box import point_corners
+from ..artwork.contours import contours_of
 from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
 from ..maths.curves import as_points
 from ..maths.ragged import owners, ranges
 from ..values.brush import Brush
-from ..values.outlines import BisectorCuts, ShapedOutlines, put_together
+from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
 from .bend import MOST_CURVES, bent_outlines, too_many_curves
-from .corners import clipped_pieces, fitted_corners, merged
+from .corners import clipped_pieces, fitted_corners
 from .way import Warp, Way
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
@@ -183,7 +184,7 @@ class _Bends:
         ``pictures`` come with contours, and all strokes outlined, for outlines to be cut. A block of pieces at a time, for what
         is needed on the way to be given back. Raises LimitError beyond what can be drawn.
         """
-        curves = max(1, *(sum(len(shape.points) for shape in motif.shapes) for motif in self.brush.pieces.motifs))
+        curves = max(1, *(len(contours_of(motif, strokes=True).cubics) for motif in self.brush.pieces.motifs))
         size, parts, count = max(1, BLOCK_CURVES // curves), [], 0
         for begin in range(0, max(1, len(pieces)), size):
             parts.append((self._block(pieces[begin : begin + size], detail, pictures=pictures), 0))

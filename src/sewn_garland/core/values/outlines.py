@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..maths.curves import as_complex, as_points
-from ..maths.ragged import ranges
+from ..maths.ragged import owners, ranges
 from .arrays import freeze_arrays
 
 
@@ -150,3 +150,18 @@ def contours_in_order(parts: Sequence[tuple[ShapedOutlines, np.ndarray]], order:
     begins = np.concatenate([part.starts[:-1][rows] + begin for (part, rows), begin in zip(parts, offsets, strict=False)])[order]
     every = np.concatenate([as_complex(part.points) for part, _ in parts])
     return {"points": as_points(every[ranges(begins, counts)]), "starts": np.append(0, np.cumsum(counts)), **columns}
+
+
+def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
+    """Put outlines of different pieces together, in the order of pieces; a later part takes the place of an earlier one's piece."""
+    taken = np.zeros(1 + max(int(part.pieces.max(initial=-1)) for part in parts), bool)
+    kept: list[tuple[ShapedOutlines, np.ndarray]] = []
+    for part in reversed(parts):
+        kept.append((part, np.flatnonzero(~taken[part.piece])))
+        taken[part.pieces] = True
+    owner, every = owners(np.array([len(rows) for _, rows in kept])), np.concatenate([rows for _, rows in kept])
+    piece, shape = (np.concatenate([getattr(part, name)[rows] for part, rows in kept]) for name in ("piece", "shape"))
+    columns = contours_in_order(kept, np.lexsort((every, owner, shape, piece)))
+    outlined, cut = (np.unique(np.concatenate([getattr(part, name) for part in parts])) for name in ("outlined", "cut"))
+    meshes = tuple(mesh for part in parts for mesh in part.meshes)
+    return ShapedOutlines(**columns, pieces=np.flatnonzero(taken), outlined=outlined, cut=cut, meshes=meshes)
