@@ -69,13 +69,30 @@ def filled(template: str, table: np.ndarray) -> str:
     """Fill a template once a row with the numbers of a table (n, k): ``%.3f`` stands for a number to so many places, ``%06x`` for a
     whole one in as many hexadecimal digits, ``%%`` for a per cent sign.
     """
+    return b"".join([text for text, _ in _filled_blocks(template, table)]).decode()
+
+
+def filled_rows(template: str, table: np.ndarray) -> list[str]:
+    """Fill a template as ``filled`` does, a text a row."""
+    out: list[str] = []
+    for text, lengths in _filled_blocks(template, table):
+        ends = np.cumsum(lengths).tolist()
+        out += [text[begin:end].decode() for begin, end in zip([0, *ends], ends, strict=False)]
+    return out
+
+
+def about_numbers(template: str) -> tuple[str, str, str]:
+    """Return what of a template stands before its first number, as it is written, from there to its last, and behind."""
+    numbers = [found.span() for found in PLACEHOLDER.finditer(template) if found.group() != "%%"]
+    begin, end = (numbers[0][0], numbers[-1][1]) if numbers else (len(template), len(template))
+    return template[:begin].replace("%%", "%"), template[begin:end], template[end:].replace("%%", "%")
+
+
+def _filled_blocks(template: str, table: np.ndarray) -> Iterator[tuple[bytes, np.ndarray]]:
     parts = [part for part in PLACEHOLDER.split(template) if part]
-    written = []
     for rows in blocks(len(table), max(1, ROWS_AT_ONCE // max(1, table.shape[1]))):
         columns = iter(table[rows].T)
-        words = [word for part in parts for word in _filling(part, columns)]
-        written.append(text_of(words, rows.stop - rows.start)[0])
-    return b"".join(written).decode()
+        yield text_of([word for part in parts for word in _filling(part, columns)], rows.stop - rows.start)
 
 
 def _filling(part: str, columns: Iterator[np.ndarray]) -> list[Word]:

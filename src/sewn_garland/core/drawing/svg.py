@@ -16,7 +16,7 @@ from ..artwork.paints import in_own_colours, paints_of
 from ..values.drawing import Colours, Drawing, Flat, Group, Item, PagePicture, PaintedPieces
 from ..values.motif import Motif, Paint, Shape, Stroke, mapped, picture_of
 from ..values.outlines import ShapedOutlines
-from .digits import filled
+from .digits import about_numbers, filled, filled_rows
 from .meshes import picture_on_mesh
 from .svg_servers import Servers, blending, cover, group_markup, literal, short
 from .svg_shaped import shaped_markup
@@ -219,18 +219,23 @@ def _short_name(n: int) -> str:
 
 
 def _filled(templates: list[str], which: np.ndarray, values: Callable[[np.ndarray, int], np.ndarray]) -> str:
-    """Fill one template a piece, in order, without a loop over pieces; ``which`` (n,) says each one's template."""
-    if not len(which):
-        return ""
+    """Fill one template a piece, in order; ``which`` (n,) says each one's template, ``values`` gives some pieces' numbers for one.
+
+    The numbers of templates that differ but in what stands about them are written together.
+    """
+    if len(templates) == 1:
+        return filled(templates[0], values(np.arange(len(which)), 0))
+    heads, cores, tails = zip(*map(about_numbers, templates), strict=True)
+    order = np.argsort(which, kind="stable")
+    bounds = np.searchsorted(which[order], np.arange(len(templates) + 1)).tolist()
+    by_core: dict[str, list[int]] = {}
+    for v in np.unique(which).tolist():
+        by_core.setdefault(cores[v], []).append(v)
     out = np.empty(len(which), object)
-    for v, template in enumerate(templates):
-        index = np.flatnonzero(which == v)
-        if len(index):
-            text = filled(template, values(index, v))
-            if len(templates) == 1:
-                return text
-            out[index] = text.splitlines(keepends=True)
-    return "".join(out.tolist())
+    for core, alike in by_core.items():
+        own = [order[bounds[v] : bounds[v + 1]] for v in alike]
+        out[np.concatenate(own)] = filled_rows(core, np.concatenate([values(index, v) for index, v in zip(own, alike, strict=True)]))
+    return "".join([part for v, text in zip(which.tolist(), out.tolist(), strict=True) for part in (heads[v], text, tails[v])])
 
 
 def _path_template(commands: str, decimals: int) -> str:

@@ -35,8 +35,8 @@ def bent_outlines(
     linear: np.ndarray,
     way: Way,
     pieces: np.ndarray,
-    *,
     outlined: np.ndarray,
+    *,
     pictures: bool = False,
     tolerance: float,
 ) -> ShapedOutlines:

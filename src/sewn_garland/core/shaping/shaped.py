@@ -184,20 +184,22 @@ class _Bends:
         ``pictures`` come with contours, and all strokes outlined, for outlines to be cut. A block of pieces at a time, for what
         is needed on the way to be given back. Raises LimitError beyond what can be drawn.
         """
-        curves = max(1, *(len(contours_of(motif, strokes=True).cubics) for motif in self.brush.pieces.motifs))
-        size, parts, count = max(1, BLOCK_CURVES // curves), [], 0
+        motifs, tolerance = self.brush.pieces.motifs, max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
+        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
+        curves = np.array([[len(contours_of(m, strokes=strokes, pictures=pictures).cubics) for m in motifs] for strokes in (False, True)])
+        least = curves[outlined.astype(int), self.placed.motif[pieces]]  # of each piece, as none is halved
+        if least.sum() > MOST_CURVES:
+            raise too_many_curves()
+        size, parts, count = max(1, BLOCK_CURVES // max(1, int(curves.max(initial=1)))), [], 0
         for begin in range(0, max(1, len(pieces)), size):
-            parts.append((self._block(pieces[begin : begin + size], detail, pictures=pictures), 0))
-            count += len(parts[-1][0].points) // 3
+            own = slice(begin, begin + size)
+            some = pieces[own], outlined[own]
+            part = bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
+            parts.append((part, 0))
+            count += len(part.points) // 3
             if count > MOST_CURVES:
                 raise too_many_curves()
         return parts[0][0] if len(parts) == 1 else put_together(parts)
-
-    def _block(self, pieces: np.ndarray, detail: Detail, *, pictures: bool) -> ShapedOutlines:
-        motifs, motif = self.brush.pieces.motifs, self.placed.motif
-        tolerance = max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
-        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
-        return bent_outlines(motifs, motif, self.linear, self.way, pieces, outlined=outlined, pictures=pictures, tolerance=tolerance)
 
     @cached_property
     def _extent(self) -> float:
@@ -217,10 +219,11 @@ class _Bends:
         if not width.any():
             return width
         wrong = dashed | self.placed.stretched[pieces] | np.isin(pieces, self.way.breaks[:, 0]) | (self.soft.widths is not None)
-        low, high = self._reach[0][:, pieces]
-        at = self.s[pieces] + low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low)
-        bend = np.abs(self._frame(np.tile(pieces, SEEN_ALONG), at.ravel())[2]).reshape(at.shape).max(axis=0, initial=0.0)
-        off = np.abs(self.way.shift[pieces] + self._reach[1][:, pieces]).max(axis=0, initial=0.0)
+        (low, high), across = (reach[:, pieces] for reach in self._reach)
+        bend = np.zeros(len(pieces))
+        for share in np.linspace(0, 1, SEEN_ALONG):
+            np.maximum(bend, np.abs(self._frame(pieces, self.s[pieces] + low + share * (high - low))[2]), out=bend)
+        off = np.abs(self.way.shift[pieces] + across).max(axis=0, initial=0.0)
         half = width / 2 * np.abs(self.placed.scale[pieces]).max(axis=1, initial=0.0)
         return np.where((width > 0) & wrong, np.inf, half * bend * (off + half))
 
