@@ -223,6 +223,8 @@ def _filled(templates: list[str], which: np.ndarray, values: Callable[[np.ndarra
 
     The numbers of templates that differ but in what stands about them are written together.
     """
+    if not len(which):
+        return ""
     if len(templates) == 1:
         return filled(templates[0], values(np.arange(len(which)), 0))
     heads, cores, tails = zip(*map(about_numbers, templates), strict=True)

@@ -80,7 +80,7 @@ def _contours(points: np.ndarray, starts: np.ndarray, counts: np.ndarray, closed
         counts = np.add.reduceat(kept, first, dtype=np.int64)
         first = heads(counts)
     command[first] = begins
-    words = [*decimals(points.real, 3, (command, COMMANDS)), *decimals(points.imag, 3, (0, (" ",)))]
+    words = [*decimals(np.real(points), 3, (command, COMMANDS)), *decimals(np.imag(points), 3, (0, (" ",)))]
     text, lengths = text_of(words, len(points))
     return text, np.add.reduceat(lengths, first)
 
@@ -97,4 +97,4 @@ def _polygons(points: np.ndarray, counts: np.ndarray) -> np.ndarray:
 
 
 def _off(a: np.ndarray, b: np.ndarray) -> np.ndarray:
-    return np.maximum(np.abs(a.real - b.real), np.abs(a.imag - b.imag))
+    return np.maximum(np.abs(np.real(a) - np.real(b)), np.abs(np.imag(a) - np.imag(b)))

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 import shapely
 
 from ..artwork.silhouette import FLATNESS_MM, silhouette
+from ..maths.curves import as_complex
+from ..maths.ragged import places as places_of
+from ..maths.sides import Sides, overlaps
 from ..values.arrays import rows_of
 from ..values.brush import Brush
 from ..values.joins import Joins
@@ -41,8 +45,10 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     needed, at = np.unique(np.concatenate([first[askew], second[askew]]), return_inverse=True)
     fine = silhouettes if places is None else [_bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
                                                for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]  # fmt: skip
-    shapes = _placed(fine, placed, needed, places)
-    apart[askew], overlap[askew] = _between(shapes, at[: len(askew)], at[len(askew) :])
+    drawn = _placed(fine, placed, needed, places)
+    apart[askew], overlap[askew] = _between(
+        drawn, at[: len(askew)], at[len(askew) :], _ahead(placed.centre[second[askew]] - placed.centre[first[askew]])
+    )
     height = np.array([m.height for m in brush.pieces.motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
@@ -67,8 +73,8 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, places: Places | 
     if places is not None:
         silhouettes = [_bendable(shape, m.height * size, size, tightest) for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]
     needed, at = np.unique(np.concatenate([joins.first, joins.second]), return_inverse=True)
-    shapes = _placed(silhouettes, placed, needed, places)
-    apart = np.nan_to_num(shapely.distance(shapes[at[: len(none)]], shapes[at[len(none) :]]))  # what draws nothing stands nowhere
+    drawn = _placed(silhouettes, placed, needed, places)
+    apart = np.nan_to_num(shapely.distance(*np.split(drawn.shapes[at], 2)))  # what draws nothing stands nowhere
     return replace(joins, gap=apart, apart=apart, wished=none)
 
 
@@ -81,44 +87,118 @@ def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: flo
     return shapely.segmentize(shape, max(side, shapely.length(shape) / MOST_SIDES)) if np.isfinite(side) else shape
 
 
-def _placed(silhouettes: list, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
+@dataclass(frozen=True, eq=False)
+class _Drawn:
+    """Polygons: of each (k,) which of the ``silhouettes`` it is, and its ``row`` among those, whose ``points`` (rows, points, 2) lie
+    where they are drawn. Those that are not ``bent`` cross themselves nowhere.
+    """
+
+    silhouettes: list[shapely.Geometry]
+    which: np.ndarray
+    row: np.ndarray
+    points: list[np.ndarray]
+    bent: bool
+
+    @cached_property
+    def shapes(self) -> np.ndarray:
+        """Return the polygons (k,)."""
+        out = np.empty(len(self.which), object)
+        for v, (shape, points) in enumerate(zip(self.silhouettes, self.points, strict=True)):
+            out[self.which == v] = _copies(shape, points)
+        return out
+
+    @cached_property
+    def sides(self) -> tuple[Sides, np.ndarray]:
+        """Return the sides of those polygons that draw something, and each one's place (k,) among these, −1 of others."""
+        begins, ends = [], []
+        for shape, points in zip(self.silhouettes, self.points, strict=True):
+            begin = _begins(shape)
+            begins.append(as_complex(points[:, begin]).ravel())
+            ends.append(as_complex(points[:, begin + 1]).ravel())
+        order = np.argsort(self.which, kind="stable")
+        counts = self.count[order]
+        order, counts = order[counts > 0], counts[counts > 0]
+        place = np.full(len(self.which), -1)
+        place[order] = np.arange(len(order))
+        return Sides(np.concatenate(begins), np.concatenate(ends), np.append(0, np.cumsum(counts))), place
+
+    @cached_property
+    def count(self) -> np.ndarray:
+        """Return how many sides (k,) each polygon has."""
+        return np.array([len(_begins(shape)) for shape in self.silhouettes])[self.which]
+
+
+def _begins(shape: shapely.Geometry) -> np.ndarray:
+    """Return at which of a polygon's points sides begin: at all but the last of each ring."""
+    rings = shapely.get_num_points(shapely.get_rings(shapely.get_parts(shape)))
+    return np.setdiff1d(np.arange(int(rings.sum())), np.cumsum(rings) - 1)
+
+
+def _placed(silhouettes: list, placed: Placed, pieces: np.ndarray, places: Places | None) -> _Drawn:
     """Return the polygons (k,) of some pieces on the page."""
-    out = np.empty(len(pieces), object)
-    for v, shape in enumerate(silhouettes):
-        rows = np.flatnonzero(placed.motif[pieces] == v)
-        if len(rows):
-            out[rows] = on_page(shape, placed, pieces[rows], places)
-    return out
+    which = placed.motif[pieces]
+    points = [_points_on_page(shape, placed, pieces[which == v], places) for v, shape in enumerate(silhouettes)]
+    return _Drawn(silhouettes, which, _rows_within(which), points, places is not None)
+
+
+def _rows_within(which: np.ndarray) -> np.ndarray:
+    """Return the place (k,) of each number among its equals."""
+    order = np.argsort(which, kind="stable")
+    row = np.empty(len(which), int)
+    row[order] = places_of(np.bincount(which))
+    return row
 
 
 def on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
     """Return polygons about a base line's middle as they lie on the page (k,) for some pieces (k,), bent by ``places`` where given."""
+    return _copies(shape, _points_on_page(shape, placed, pieces, places))
+
+
+def _points_on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
+    """Return the points (k, points, 2) of a polygon about a base line's middle where they lie for some pieces (k,)."""
     flat = shapely.get_coordinates(shape)
     if places is None:
-        matrices = placed.matrices
-        put = flat @ matrices[pieces, :4].reshape(-1, 2, 2) + matrices[pieces, None, 4:]
-    else:
-        put = places(np.repeat(pieces, len(flat)), np.tile(flat, (len(pieces), 1)))
-    copies = np.full(len(pieces), shape, object)  # each gets coordinates of its own
-    return np.asarray(shapely.set_coordinates(copies, put.reshape(-1, 2)))
+        return flat @ placed.matrices[pieces, :4].reshape(-1, 2, 2) + placed.matrices[pieces, None, 4:]
+    return places(np.repeat(pieces, len(flat)), np.tile(flat, (len(pieces), 1))).reshape(len(pieces), len(flat), 2)
 
 
-def _between(shapes: np.ndarray, one: np.ndarray, two: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return how far pairs of polygons, at places ``one`` and ``two`` among ``shapes``, stand apart and how much of them overlaps."""
-    apart = shapely.distance(shapes[one], shapes[two])
-    overlap = np.zeros(len(one))
+def _copies(shape: shapely.Geometry, points: np.ndarray) -> np.ndarray:
+    """Return copies (k,) of a polygon, each with points of its own (k, points, 2)."""
+    return np.asarray(shapely.set_coordinates(np.full(len(points), shape, object), points.reshape(-1, 2)))
+
+
+def _between(drawn: _Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return how far pairs of polygons stand apart and how much of them overlaps; they lie one behind the other ``along`` (p,)."""
+    apart, overlap = shapely.distance(drawn.shapes[one], drawn.shapes[two]), np.zeros(len(one))
     meet = np.flatnonzero(apart <= TOUCHING_MM)
-    sound = _mended(shapes, np.union1d(one[meet], two[meet]))
-    overlap[meet] = shapely.area(shapely.intersection(sound[one[meet]], sound[two[meet]]))
+    if not len(meet):
+        return apart, overlap
+    one, two, along = one[meet], two[meet], along[meet]
+    shapes, crossed = _mended(drawn, np.union1d(one, two))
+    sides, place = drawn.sides
+    shared = np.full(len(meet), np.nan)
+    sound = np.flatnonzero(~crossed[one] & ~crossed[two])
+    shared[sound] = overlaps(sides, place[one[sound]], place[two[sound]], along[sound])
+    left = np.flatnonzero(np.isnan(shared))
+    shared[left] = shapely.area(shapely.intersection(shapes[one[left]], shapes[two[left]]))
+    overlap[meet] = shared
     return apart, overlap
 
 
-def _mended(shapes: np.ndarray, rows: np.ndarray) -> np.ndarray:
-    """Return polygons with those of some rows that cross themselves made valid."""
-    crossed = rows[~shapely.is_valid(shapes[rows])]
-    out = shapes.copy()
-    out[crossed] = shapely.make_valid(shapes[crossed], method="structure", keep_collapsed=False)
-    return out
+def _ahead(way: np.ndarray) -> np.ndarray:
+    """Return ways (p, 2) as complex numbers of length 1, to the right where there is none."""
+    way = as_complex(way)
+    length = np.abs(way)
+    return np.where(length > 0, way / np.where(length > 0, length, 1.0), 1.0)
+
+
+def _mended(drawn: _Drawn, rows: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return polygons, those of some rows that cross themselves made valid, and which (k,) do."""
+    out, crossed = drawn.shapes.copy(), np.zeros(len(drawn.which), bool)
+    if drawn.bent:
+        crossed[rows] = ~shapely.is_valid(out[rows])
+        out[crossed] = shapely.make_valid(out[crossed], method="structure", keep_collapsed=False)
+    return out, crossed
 
 
 def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray):
@@ -143,13 +223,18 @@ def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.nda
     )
     _, rows, back_to = np.unique(np.round(table / SAME_PAIR_MM), axis=0, return_index=True, return_inverse=True)
 
-    def alone(row: np.ndarray, k: int) -> shapely.Geometry:
-        linear = row[2 + 4 * k : 6 + 4 * k].reshape(2, 2)
-        return shapely.transform(silhouettes[int(row[k])], lambda xy: xy @ linear + k * row[10:])
-
-    alike = np.array([alone(row, k) for k in (0, 1) for row in table[rows]], object)
-    apart, overlap = _between(alike, np.arange(len(rows)), len(rows) + np.arange(len(rows)))
+    alike = _on_line(silhouettes, table[rows])
+    apart, overlap = _between(alike, np.arange(len(rows)), len(rows) + np.arange(len(rows)), np.ones(len(rows), complex))
     lies = np.einsum("nd,nde->ne", placed.centre[second] - placed.centre[first], back[first])
     turned = np.mod(placed.direction[second] - placed.direction[first] + np.pi, 2 * np.pi) - np.pi
     straight = (np.abs(lies - off).max(axis=1) <= SAME_PAIR_MM) & (np.abs(turned) <= SAME_DIRECTION)
     return apart[back_to.ravel()], overlap[back_to.ravel()], straight
+
+
+def _on_line(silhouettes: list, table: np.ndarray) -> _Drawn:
+    """Return the first polygons of pairs (k,), then the second ones, by rows of motifs (2), linear maps (2 · 4) and what lies between."""
+    which = np.concatenate([table[:, 0], table[:, 1]]).astype(int)
+    linear = np.concatenate([table[:, 2:6], table[:, 6:10]]).reshape(-1, 2, 2)
+    shift = np.concatenate([0 * table[:, 10:], table[:, 10:]])[:, None]
+    points = [shapely.get_coordinates(shape) @ linear[which == v] + shift[which == v] for v, shape in enumerate(silhouettes)]
+    return _Drawn(silhouettes, which, _rows_within(which), points, False)

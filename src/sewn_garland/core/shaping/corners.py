@@ -161,7 +161,7 @@ def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
     """Return the corners (c, 4) of upright boxes about contours; control points lie inside."""
     if len(starts) < 2:
         return np.zeros((0, 4), complex)
-    x, y = ([pick.reduceat(axis, starts[:-1]) for pick in (np.minimum, np.maximum)] for axis in (points.real, points.imag))
+    x, y = ([pick.reduceat(axis, starts[:-1]) for pick in (np.minimum, np.maximum)] for axis in (np.real(points), np.imag(points)))
     return np.stack([x[i] + 1j * y[j] for i in (0, 1) for j in (0, 1)], axis=1)
 
 

@@ -150,7 +150,7 @@ def _sums(near: Near, pieces: np.ndarray, linear: np.ndarray, box: Box, degree: 
     for power, factor in along.items():
         total[power] = total[power] + factor
     table = np.stack([total[power] for power in _powers(degree)], axis=1)
-    return np.ascontiguousarray(table.real), np.ascontiguousarray(table.imag)
+    return np.ascontiguousarray(np.real(table)), np.ascontiguousarray(np.imag(table))
 
 
 Polynomial = dict[tuple[int, int], np.ndarray]

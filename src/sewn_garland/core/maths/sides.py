@@ -1,0 +1,113 @@
+"""Very many pairs of polygons, by their sides: how much of them overlaps."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+import numpy as np
+
+from .ragged import heads, owners, places, ranges
+
+SIDES_AT_ONCE = 100_000  # of pairs' polygons; chosen
+PAIRS_AT_ONCE = 500_000  # of sides; chosen
+MOST_A_SIDE = 150  # pairs of sides, for each side of two polygons, up to which they are summed; chosen
+
+
+class Sides(NamedTuple):
+    """The sides of k polygons: ``begin`` and ``end`` (m,), complex, those of polygon i from ``starts[i]`` (k + 1,) on; none is empty."""
+
+    begin: np.ndarray
+    end: np.ndarray
+    starts: np.ndarray
+
+    @property
+    def many(self) -> np.ndarray:
+        """Return how many sides (k,) each polygon has."""
+        return np.diff(self.starts)
+
+
+def overlaps(sides: Sides, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> np.ndarray:
+    """Return how much (p,) of pairs of polygons, ``one`` and ``two`` (p,), overlaps; they may not cross themselves. NaN where they have so
+    many sides beside one another that polygons are sooner cut than summed.
+
+    ``along`` (p,), unit complex numbers, leads from the first to the second. Seen so, the first is what lies before its sides that end
+    it but not before those that begin it, and the second likewise what lies behind: the two share the sum, over each pair of
+    sides, of how far one lies behind the other. Sides of the first before all of the second, and the other way round, do not count.
+    """
+    out = np.zeros(len(one))
+    for rows in _blocks(sides.many[one] + sides.many[two], SIDES_AT_ONCE):
+        out[rows] = _overlaps(sides, one[rows], two[rows], along[rows].conj())
+    return out
+
+
+def _overlaps(sides: Sides, one: np.ndarray, two: np.ndarray, turn: np.ndarray) -> np.ndarray:
+    turned = [_turned(sides, some, turn) for some in (one, two)]
+    (most, left, right), (least, left2, right2) = (
+        (pick.reduceat(np.real(begin), first), np.minimum.reduceat(np.imag(begin), first), np.maximum.reduceat(np.imag(begin), first))
+        for pick, (begin, _, _, first) in zip((np.maximum, np.minimum), turned, strict=True)
+    )
+    left, right = np.maximum(left, left2), np.minimum(right, right2)
+    behind, before = turned[0][:3], turned[1][:3]
+    tables = [
+        _across(*behind, left, right, np.maximum(np.real(behind[0]), np.real(behind[1])) > least[behind[2]]),
+        _across(*before, left, right, np.minimum(np.real(before[0]), np.real(before[1])) < most[before[2]]),
+    ]
+    many = [np.bincount(table[0], minlength=len(one)) for table in tables]
+    told = many[0] * many[1] <= MOST_A_SIDE * (sides.many[one] + sides.many[two])
+    tables = [tuple(column[told[table[0]]] for column in table) for table in tables]
+    out = np.where(told, 0.0, np.nan)
+    for i, j, pair in _every_pair(tables[0][0], tables[1][0], len(one)):
+        low, high = np.maximum(tables[0][1][i], tables[1][1][j]), np.minimum(tables[0][2][i], tables[1][2][j])
+        meet = np.flatnonzero(high > low)
+        low, high, of = low[meet], high[meet], pair[meet]
+        (ta, ya, ma, sa), (tb, yb, mb, sb) = ([table[c][k[meet]] for c in (1, 3, 4, 5)] for table, k in zip(tables, (i, j), strict=True))
+        past = [ya + ma * (t - ta) - yb - mb * (t - tb) for t in (low, high)]
+        out += np.bincount(of, weights=sa * sb * _above(*past) * (high - low), minlength=len(one))
+    return np.abs(out)
+
+
+def _turned(sides: Sides, some: np.ndarray, turn: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    """Return begins and ends of the sides of some polygons (p,), turned, the place of each side's polygon, and where each's sides begin."""
+    counts = sides.many[some]
+    rows, pair = ranges(sides.starts[some], counts), owners(counts)
+    return sides.begin[rows] * turn[pair], sides.end[rows] * turn[pair], pair, heads(counts)
+
+
+def _across(begin: np.ndarray, end: np.ndarray, pair: np.ndarray, left: np.ndarray, right: np.ndarray, counts: np.ndarray):
+    """Return of the sides (n,) that count, and lie between their pairs' ``left`` and ``right``: the pair, from which to which y, the x
+    at the first, its change with y, and which way the side runs.
+    """
+    low, high = np.minimum(np.imag(begin), np.imag(end)), np.maximum(np.imag(begin), np.imag(end))
+    kept = np.flatnonzero(counts & (high > low) & (high > left[pair]) & (low < right[pair]))
+    begin, end, pair, low, high = (column[kept] for column in (begin, end, pair, low, high))
+    rise = np.imag(end) - np.imag(begin)
+    at_low = np.where(rise > 0, np.real(begin), np.real(end))
+    return pair, low, high, at_low, (np.real(end) - np.real(begin)) / rise, np.sign(rise)
+
+
+def _above(begin: np.ndarray, end: np.ndarray) -> np.ndarray:
+    """Return how far straight lines, from heights ``begin`` to ``end`` (n,), lie above 0 in the mean."""
+    over = np.maximum(begin, 0.0) + np.maximum(end, 0.0)
+    crosses = begin * end < 0
+    return over / 2 * np.where(crosses, over / np.where(crosses, np.abs(begin) + np.abs(end), 1.0), 1.0)
+
+
+def _every_pair(one: np.ndarray, two: np.ndarray, count: int) -> Iterator[tuple[np.ndarray, np.ndarray, np.ndarray]]:
+    """Yield places in ``one`` and ``two``, rising numbers of pairs below ``count``, for every two of the same pair, and the pair."""
+    many = [np.bincount(column, minlength=count) for column in (one, two)]
+    first = [heads(counts) for counts in many]
+    for rows in _blocks(many[0] * many[1], PAIRS_AT_ONCE):
+        product = many[0][rows] * many[1][rows]
+        pair, place = owners(product), places(product)
+        i, j = np.divmod(place, many[1][rows][pair])
+        yield first[0][rows][pair] + i, first[1][rows][pair] + j, pair + rows.start
+
+
+def _blocks(costs: np.ndarray, most: int) -> Iterator[slice]:
+    """Yield rows that cost about ``most`` together, at least one each."""
+    behind, begin = np.cumsum(costs), 0
+    while begin < len(costs):
+        end = max(begin + 1, int(np.searchsorted(behind, behind[begin] - costs[begin] + most, side="right")))
+        yield slice(begin, end)
+        begin = end
