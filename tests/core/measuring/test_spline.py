@@ -41,4 +41,14 @@ def test_there_is_none_for_a_line_without_length_nor_where_it_would_not_pay(monk
     assert spline_of((measured(WAVE), measured("M5 5L5 5"))) is None
     monkeypatch.setattr(splines, "MOST_PANELS", 2)
     spline_of.cache_clear()
-    assert spline_of((measured(POLYLINE),)) is None
+    assert spline_of((measured(WAVE),)) is None
+
+
+def test_sides_and_arcs_of_circles_are_a_cell_each_and_places_on_them_exact():
+    line, s, (place, tangent, bend), (true_place, true_tangent, _) = both("M0 0H20A12 12 0 0 1 20 24H5A3 3 0 0 0 5 30")
+    spline = spline_of((line,))
+    assert len(spline.start) == len(line.panel_s0)
+    assert spline.round.sum() == line.line.is_arc[line.panel_segment].sum()
+    assert np.abs(place - true_place).max() < 1e-12
+    assert np.abs(tangent - true_tangent).max() < 1e-12
+    assert set(np.round(bend[(s > 0) & (s < line.length)], 9)) == {0.0, round(1 / 12, 9), -round(1 / 3, 9)}

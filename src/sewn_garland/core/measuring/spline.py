@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -13,15 +13,16 @@ from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
 from ..maths.ragged import owners
 from ..values.arrays import freeze_arrays
-from ..values.line import MeasuredLine
+from ..values.line import Line, MeasuredLine
 from .arc_length import frames_and_bends_on, segments_of, sides_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
 FIRST_CELLS = 4  # of a curved panel
 MOST_HALVINGS = 7
-MOST_PANELS = 40_000  # chosen
-MOST_ARCS = 2_000  # chosen: thousands of small arcs take longer to lay out as cells than it saves
+MOST_PANELS = 40_000  # to fit; chosen
+KNOWN_SHARE = 0.1  # of what a curved panel takes; about that, measured
+ROUND_REL_TOL = 1e-12  # of an arc's axes, for it to be a circle's
 TESTED = (0.25, 0.5)  # shares of a cell; there tangent and place are furthest off
 
 
@@ -31,7 +32,8 @@ class ArcLengthSpline:
 
     ``start`` and ``width`` (c,) mm; ``coeffs`` (c, 4), complex, are powers of the share of a cell, ``bends``
     (c, 2) the signed curvature at its ends. ``rough`` (c,) cells are too sharp for a cubic: there
-    the line itself is asked. ``first`` and ``last`` (n,) are each line's cells, ``offset`` (n,) mm where it begins.
+    the line itself is asked. ``round`` (c,) cells are arcs of circles: their coefficients are the place and the
+    unit tangent where they begin. ``first`` and ``last`` (n,) are each line's cells, ``offset`` (n,) mm where it begins.
     """
 
     lines: tuple[MeasuredLine, ...]
@@ -40,6 +42,7 @@ class ArcLengthSpline:
     coeffs: np.ndarray
     bends: np.ndarray
     rough: np.ndarray
+    round: np.ndarray
     first: np.ndarray
     last: np.ndarray
     offset: np.ndarray
@@ -59,15 +62,28 @@ class ArcLengthSpline:
         f = (along - self.start[cell]) / self.width[cell]
         c0, c1, c2, c3 = np.take(self.coeffs, cell, axis=0).T
         place, way = ((c3 * f + c2) * f + c1) * f + c0, (3 * c3 * f + 2 * c2) * f + c1
+        arcs = np.flatnonzero(self.round[cell]) if self.has_arcs else []
+        if len(arcs):
+            k = self.bends[cell[arcs], 0]
+            way[arcs] = c1[arcs] * np.exp(1j * k * (along[arcs] - self.start[cell[arcs]]))
+            place[arcs] = c0[arcs] + (way[arcs] - c1[arcs]) / (1j * k)
         tangent = way / np.abs(way)
         begin, finish = np.take(self.bends, cell, axis=0).T
         bend = begin + f * (finish - begin)
         if beyond is not None:
             place, bend = place + beyond * tangent, np.where(beyond == 0, bend, 0.0)
-        rows = np.flatnonzero(self.rough[cell]) if self.rough.any() else []
+        rows = np.flatnonzero(self.rough[cell]) if self.has_rough else []
         if len(rows):
             place[rows], tangent[rows], bend[rows] = located_on(self.lines, which[rows], s[rows])
         return place, tangent, bend
+
+    @cached_property
+    def has_arcs(self) -> bool:
+        return bool(self.round.any())
+
+    @cached_property
+    def has_rough(self) -> bool:
+        return bool(self.rough.any())
 
     def _along(self, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray | None]:
         """Return distances among all lines' cells, and by how much (m,) they lie beyond the ends of open lines, None where none does."""
@@ -86,20 +102,26 @@ def located_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) 
 
 
 @lru_cache(maxsize=32)
+def panels_to_fit(lines: tuple[MeasuredLine, ...]) -> float:
+    """Return how many panels of lines are curved, sides and arcs of circles, which are cells as they are, for a tenth each."""
+    known = [((sides_of(line.line) >= 0) | _of_circles(line.line))[line.panel_segment] for line in lines]
+    return float(sum(KNOWN_SHARE * own.sum() + (~own).sum() for own in known))
+
+
+@lru_cache(maxsize=32)
 def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
     """Return lines as a spline within 1e-6 mm of them, None where one has no length or there is too much of them for it to pay.
 
     Panels are cut into cells, evenly by parameter, and halved where Hermite's cubic strays.
     """
-    panels, arcs = sum(len(line.panel_s0) for line in lines), sum(int(line.line.is_arc.sum()) for line in lines)
-    if any(line.length <= 0 for line in lines) or panels > MOST_PANELS or arcs > MOST_ARCS:
+    if any(line.length <= 0 for line in lines) or panels_to_fit(lines) > MOST_PANELS:
         return None
-    of_line, start, width, coeffs, bends, rough = _cells_of(_panels_of(lines))
+    of_line, start, width, coeffs, bends, rough, is_round = _cells_of(_panels_of(lines))
     length = np.array([line.length for line in lines])
     offset = np.append(0.0, np.cumsum(length)[:-1])
     last = np.cumsum(np.bincount(of_line, minlength=len(lines))) - 1
     return ArcLengthSpline(
-        lines, start + offset[of_line], width, coeffs, bends, rough, np.append(0, last[:-1] + 1), last, offset, length,
+        lines, start + offset[of_line], width, coeffs, bends, rough, is_round, np.append(0, last[:-1] + 1), last, offset, length,
         np.array([line.closed for line in lines]),
     )  # fmt: skip
 
@@ -115,6 +137,7 @@ class _Panels:
     s0: np.ndarray
     series: np.ndarray
     straight: np.ndarray
+    round: np.ndarray
     coeffs: np.ndarray
     is_arc: np.ndarray
 
@@ -126,16 +149,22 @@ def _panels_of(lines: Sequence[MeasuredLine]) -> _Panels:
     t0, t1, s0 = (np.concatenate([getattr(line, name) for line in lines]) for name in ("panel_t0", "panel_t1", "panel_s0"))
     return _Panels(
         of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), straight,
-        own.coeffs, own.is_arc,
+        _of_circles(own)[segment], own.coeffs, own.is_arc,
     )  # fmt: skip
 
 
+def _of_circles(own: Line) -> np.ndarray:
+    """Tell which segments (m,) are arcs of circles."""
+    _, a, b, _ = as_complex(own.coeffs).T
+    return own.is_arc & (np.minimum(np.abs(b - 1j * a), np.abs(b + 1j * a)) <= ROUND_REL_TOL * np.abs(a))
+
+
 def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:
-    """Return line, start in its line, width, coefficients, bends and roughness of all lines' cells, in order."""
-    straight = panels.straight
-    panel = np.repeat(np.arange(len(straight)), np.where(straight, 1, FIRST_CELLS))
+    """Return line, start in its line, width, coefficients, bends, roughness and roundness of all lines' cells, in order."""
+    straight, known = panels.straight, panels.straight | panels.round
+    panel = np.repeat(np.arange(len(straight)), np.where(known, 1, FIRST_CELLS))
     number = np.arange(len(panel)) - np.searchsorted(panel, panel)
-    parts = np.where(straight[panel], 1, FIRST_CELLS)
+    parts = np.where(known[panel], 1, FIRST_CELLS)
     u0, u1 = -1 + 2 * number / parts, -1 + 2 * (number + 1) / parts
     done = []
     for level in range(MOST_HALVINGS + 1):
@@ -144,17 +173,17 @@ def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:
         width = s1 - s0
         way0, way1 = d0 * width, d1 * width
         coeffs = np.stack([p0, way0, 3 * (p1 - p0) - 2 * way0 - way1, 2 * (p0 - p1) + way0 + way1], axis=1)
-        flat = straight[panel]
+        flat, arcs = straight[panel], panels.round[panel]
         coeffs[flat, 1], coeffs[flat, 2:] = (p1 - p0)[flat], 0.0
+        coeffs[arcs, 1], coeffs[arcs, 2:] = d0[arcs], 0.0
         kept = width > 0
-        good = flat | ~kept
+        good = flat | arcs | ~kept
         tested = np.flatnonzero(~good)
         good[tested] = _holds(panels, panel[tested], u0[tested], u1[tested], s0[tested], width[tested], coeffs[tested])
         ready = good | (level == MOST_HALVINGS)
         chosen = ready & kept
-        done.append(
-            (panels.line[panel[chosen]], s0[chosen], width[chosen], coeffs[chosen], np.stack([k0, k1], axis=1)[chosen], ~good[chosen])
-        )
+        columns = panels.line[panel], s0, width, coeffs, np.stack([k0, k1], axis=1), ~good, arcs
+        done.append(tuple(column[chosen] for column in columns))
         panel, middle = panel[~ready], (u0 + u1)[~ready] / 2
         u0, u1 = np.concatenate([u0[~ready], middle]), np.concatenate([middle, u1[~ready]])
         panel = np.tile(panel, 2)

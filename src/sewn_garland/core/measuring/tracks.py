@@ -17,7 +17,7 @@ from .parallel import parallel
 from .rounding import Rounded, rounded_all
 from .setting_out import set_out
 from .sides import straight_between
-from .spline import located_on, spline_of
+from .spline import located_on, panels_to_fit, spline_of
 from .widths import widths_of
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
@@ -81,8 +81,7 @@ def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Locat
 
     By their spline, where it pays and all have some length, places are up to 1e-6 mm off.
     """
-    panels = sum(len(line.panel_s0) for line in measured)
-    spline = spline_of(measured) if curves >= max(CURVES_A_PANEL * panels, 1) else None
+    spline = spline_of(measured) if curves >= max(CURVES_A_PANEL * panels_to_fit(measured), 1) else None
     return partial(located_on, measured) if spline is None else spline.located
 
 
