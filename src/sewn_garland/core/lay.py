@@ -8,6 +8,7 @@ from functools import partial
 
 import numpy as np
 
+from .artwork.contours import contours_of
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
@@ -40,6 +41,8 @@ from .values.tracks import LineToLay, Tracks
 from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
+
+OUTLINE_POINTS = 100  # of a piece that is measured by its outline, about
 
 Layable = LineToLay | MeasuredLine | Line
 
@@ -171,13 +174,17 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
 
 
 def _curves_to_bend(brush: Brush, tracks: Tracks) -> float:
-    """Return about how many curves are going to follow tracks; a drawing laid once over its line is taken for very many."""
+    """Return about how many curves are going to follow tracks, those that are split at vertices told twice for each; a drawing laid once
+    over its line is taken for very many.
+    """
     if not brush.travel.bent:
         return 0.0
     if brush.travel.once:
         return np.inf
-    of_piece = np.mean([sum(len(shape.points) for shape in motif.shapes) / 3 for motif in brush.pieces.repeat])
-    return float(tracks.lengths.sum() / repeat_extents(brush).mean_pitch * of_piece)
+    of_piece = np.mean([len(contours_of(motif, strokes=True).cubics) for motif in brush.pieces.repeat])
+    of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
+    vertices = sum(len(line.vertex_s) for line in tracks.measured)
+    return float((tracks.lengths.sum() / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece)
 
 
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:

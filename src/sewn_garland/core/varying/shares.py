@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 import scipy
@@ -66,10 +67,15 @@ def gathered(u: np.ndarray, gather_pct: float) -> np.ndarray:
 def values_at(variation: Variation, u: np.ndarray) -> np.ndarray:
     """Return the values (n,) of a property at shares (n,), in its own unit; a response goes by a monotone cubic (Fritsch and Carlson)."""
     if variation.response is not None:
-        x, y = np.array(variation.response).T
-        u = scipy.interpolate.PchipInterpolator(x, y)(u)
+        u = _answer(tuple(map(tuple, variation.response)))(u)
     low, high = variation.between
     return low + (high - low) * u
+
+
+@lru_cache(maxsize=64)
+def _answer(response: tuple[tuple[float, ...], ...]) -> scipy.interpolate.PchipInterpolator:
+    x, y = np.array(response).T
+    return scipy.interpolate.PchipInterpolator(x, y)
 
 
 def combined(of: Property, values: Sequence[np.ndarray]) -> np.ndarray:
