@@ -173,18 +173,18 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
     return sum(lengths) * brush.crowding
 
 
-def _curves_to_bend(brush: Brush, tracks: Tracks) -> float:
-    """Return about how many curves are going to follow tracks, those that are split at vertices told twice for each; a drawing laid once
-    over its line is taken for very many.
+def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
+    """Return about how many curves are going to follow each track (t,), those that are split at vertices told twice for each; a drawing
+    laid once over its line is taken for very many.
     """
     if not brush.travel.bent:
-        return 0.0
+        return np.zeros(len(tracks.measured))
     if brush.travel.once:
-        return np.inf
+        return np.full(len(tracks.measured), np.inf)
     of_piece = np.mean([len(contours_of(motif, strokes=True).cubics) for motif in brush.pieces.repeat])
     of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
-    vertices = sum(len(line.vertex_s) for line in tracks.measured)
-    return float((tracks.lengths.sum() / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece)
+    vertices = np.array([len(line.vertex_s) for line in tracks.measured])
+    return (tracks.lengths / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece
 
 
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:

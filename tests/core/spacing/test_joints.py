@@ -11,8 +11,10 @@ from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.reading.svg_lines import line_from_path_data
+from sewn_garland.core.spacing import joints as solving
 from sewn_garland.core.spacing.joints import RunsOfLinks, curve_along, links_that_fit, on_runs
 from sewn_garland.core.values.motif import Motif
+from sewn_garland.workshop.trial_lines import TRIAL_LINES
 
 
 def link(length, wire=2.0, *, joints=True):
@@ -235,3 +237,12 @@ def test_where_no_bend_is_tight_enough_nothing_is_overtaken(size):
     if size <= gentle:
         assert np.isnan(found[0].blocked).all()
     assert np.array_equal(found[0].blocked, found[1].blocked, equal_nan=True)
+
+
+def test_a_chain_that_is_to_fit_its_run_is_not_given_up_for_coming_nearer_slowly(monkeypatch):
+    """Only one whose factors are fixed is: its joints can be sought along the line instead, of as many links."""
+    which, lines = chain(9.0, 5.0), [measure(line_from_path_data(line.path)) for line in TRIAL_LINES]
+    before = [line.pieces.centre for line in lay(which, lines)]
+    monkeypatch.setattr(solving, "STALLED_ROUNDS", 0)
+    for centres, now in zip(before, lay(which, lines), strict=True):
+        assert now.pieces.centre == pytest.approx(centres, abs=1e-6)

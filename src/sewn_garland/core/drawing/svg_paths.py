@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
 from ..maths.curves import as_complex
-from ..maths.ragged import heads, owners, places, ranges, run_heads
+from ..maths.ragged import heads, in_blocks, owners, places, ranges, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.outlines import ShapedOutlines
 from .digits import decimals, text_of
@@ -44,7 +43,7 @@ def paths_of(outlines: ShapedOutlines) -> Paths:
     starts, counts = outlines.starts[order], np.diff(outlines.starts)[order]
     written, lengths = [], []
     points = as_complex(outlines.points)
-    for rows in _blocks(counts):
+    for rows in in_blocks(counts, POINTS_AT_ONCE):
         text, many = _contours(points, starts[rows], counts[rows], closed[rows], np.where(anew[rows], ANEW, BEGIN))
         written.append(text)
         lengths.append(many)
@@ -53,16 +52,6 @@ def paths_of(outlines: ShapedOutlines) -> Paths:
     last = closed[np.append(first[1:], len(closed)) - 1] if len(first) else closed
     texts = [whole[a:b] + "Z" * z for a, b, z in zip(ends[:-1], ends[1:], last.tolist(), strict=True)]
     return Paths(piece[first], shape[first], stroked[first], texts)
-
-
-def _blocks(counts: np.ndarray) -> Iterator[slice]:
-    """Yield rows that have some thousand points together, at least one each."""
-    behind, begin = np.cumsum(counts), 0
-    while begin < len(counts):
-        before = behind[begin] - counts[begin]
-        end = max(begin + 1, int(np.searchsorted(behind, before + POINTS_AT_ONCE)))
-        yield slice(begin, end)
-        begin = end
 
 
 def _contours(points: np.ndarray, starts: np.ndarray, counts: np.ndarray, closed: np.ndarray, begins: np.ndarray):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 
@@ -34,3 +36,13 @@ def run_heads(*columns: np.ndarray) -> np.ndarray:
     for column in columns:
         changed |= column[1:] != column[:-1]
     return np.flatnonzero(np.append(True, changed))
+
+
+def in_blocks(costs: np.ndarray, most: int) -> Iterator[slice]:
+    """Yield rows (k,), in order, that cost up to ``most`` together, at least one each."""
+    behind, begin = np.cumsum(costs), 0
+    while begin < len(costs):
+        before = behind[begin] - costs[begin]
+        end = max(begin + 1, int(np.searchsorted(behind, before + most, side="right")))
+        yield slice(begin, end)
+        begin = end

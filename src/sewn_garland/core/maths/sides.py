@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from .ragged import heads, owners, places, ranges
+from .ragged import heads, in_blocks, owners, places, ranges
 
 SIDES_AT_ONCE = 100_000  # of pairs' polygons; chosen
 PAIRS_AT_ONCE = 500_000  # of sides; chosen
@@ -36,7 +36,7 @@ def overlaps(sides: Sides, one: np.ndarray, two: np.ndarray, along: np.ndarray) 
     sides, of how far one lies behind the other. Sides of the first before all of the second, and the other way round, do not count.
     """
     out = np.zeros(len(one))
-    for rows in _blocks(sides.many[one] + sides.many[two], SIDES_AT_ONCE):
+    for rows in in_blocks(sides.many[one] + sides.many[two], SIDES_AT_ONCE):
         out[rows] = _overlaps(sides, one[rows], two[rows], along[rows].conj())
     return out
 
@@ -97,17 +97,8 @@ def _every_pair(one: np.ndarray, two: np.ndarray, count: int) -> Iterator[tuple[
     """Yield places in ``one`` and ``two``, rising numbers of pairs below ``count``, for every two of the same pair, and the pair."""
     many = [np.bincount(column, minlength=count) for column in (one, two)]
     first = [heads(counts) for counts in many]
-    for rows in _blocks(many[0] * many[1], PAIRS_AT_ONCE):
+    for rows in in_blocks(many[0] * many[1], PAIRS_AT_ONCE):
         product = many[0][rows] * many[1][rows]
         pair, place = owners(product), places(product)
         i, j = np.divmod(place, many[1][rows][pair])
         yield first[0][rows][pair] + i, first[1][rows][pair] + j, pair + rows.start
-
-
-def _blocks(costs: np.ndarray, most: int) -> Iterator[slice]:
-    """Yield rows that cost about ``most`` together, at least one each."""
-    behind, begin = np.cumsum(costs), 0
-    while begin < len(costs):
-        end = max(begin + 1, int(np.searchsorted(behind, behind[begin] - costs[begin] + most, side="right")))
-        yield slice(begin, end)
-        begin = end

@@ -13,7 +13,7 @@ from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
 from ..maths.ragged import owners
 from ..values.arrays import freeze_arrays
-from ..values.line import Line, MeasuredLine
+from ..values.line import MeasuredLine
 from .arc_length import frames_and_bends_on, segments_of, sides_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
@@ -102,10 +102,12 @@ def located_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) 
 
 
 @lru_cache(maxsize=32)
-def panels_to_fit(lines: tuple[MeasuredLine, ...]) -> float:
-    """Return how many panels of lines are curved, sides and arcs of circles, which are cells as they are, for a tenth each."""
-    known = [((sides_of(line.line) >= 0) | _of_circles(line.line))[line.panel_segment] for line in lines]
-    return float(sum(KNOWN_SHARE * own.sum() + (~own).sum() for own in known))
+def panels_to_fit(lines: tuple[MeasuredLine, ...]) -> np.ndarray:
+    """Return how many panels of each line (n,) are curved, sides and arcs of circles, which are cells as they are, for a tenth each."""
+    own, segment = segments_of(lines)
+    known = ((sides_of(own) >= 0) | _of_circles(own.coeffs, own.is_arc))[segment]
+    of_line = owners(np.array([len(line.panel_s0) for line in lines]))
+    return np.bincount(of_line, weights=np.where(known, KNOWN_SHARE, 1.0), minlength=len(lines))
 
 
 @lru_cache(maxsize=32)
@@ -114,7 +116,7 @@ def spline_of(lines: tuple[MeasuredLine, ...]) -> ArcLengthSpline | None:
 
     Panels are cut into cells, evenly by parameter, and halved where Hermite's cubic strays.
     """
-    if any(line.length <= 0 for line in lines) or panels_to_fit(lines) > MOST_PANELS:
+    if any(line.length <= 0 for line in lines) or panels_to_fit(lines).sum() > MOST_PANELS:
         return None
     of_line, start, width, coeffs, bends, rough, is_round = _cells_of(_panels_of(lines))
     length = np.array([line.length for line in lines])
@@ -149,14 +151,14 @@ def _panels_of(lines: Sequence[MeasuredLine]) -> _Panels:
     t0, t1, s0 = (np.concatenate([getattr(line, name) for line in lines]) for name in ("panel_t0", "panel_t1", "panel_s0"))
     return _Panels(
         of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), straight,
-        _of_circles(own)[segment], own.coeffs, own.is_arc,
+        _of_circles(own.coeffs, own.is_arc)[segment], own.coeffs, own.is_arc,
     )  # fmt: skip
 
 
-def _of_circles(own: Line) -> np.ndarray:
+def _of_circles(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
     """Tell which segments (m,) are arcs of circles."""
-    _, a, b, _ = as_complex(own.coeffs).T
-    return own.is_arc & (np.minimum(np.abs(b - 1j * a), np.abs(b + 1j * a)) <= ROUND_REL_TOL * np.abs(a))
+    _, a, b, _ = as_complex(coeffs).T
+    return is_arc & (np.minimum(np.abs(b - 1j * a), np.abs(b + 1j * a)) <= ROUND_REL_TOL * np.abs(a))
 
 
 def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:

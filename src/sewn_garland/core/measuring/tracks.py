@@ -17,7 +17,7 @@ from .parallel import parallel
 from .rounding import Rounded, rounded_all
 from .setting_out import set_out
 from .sides import straight_between
-from .spline import located_on, panels_to_fit, spline_of
+from .spline import ArcLengthSpline, located_on, panels_to_fit, spline_of
 from .widths import widths_of
 
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
@@ -76,17 +76,35 @@ def _rounded_where(keys: list[tuple[MeasuredLine, float, bool, bool, float]]) ->
     return rounded_all(lines, [np.flatnonzero(own) for own in corners], radius)
 
 
-def located_along(measured: tuple[MeasuredLine, ...], *, curves: float) -> Located:
-    """Return the way to places along tracks that so many curves are to follow.
+def located_along(measured: tuple[MeasuredLine, ...], *, curves: np.ndarray) -> Located:
+    """Return the way to places along tracks that so many ``curves`` (t,) each are to follow.
 
-    By their spline, where it pays and all have some length, places are up to 1e-6 mm off.
+    By its spline, where that pays and it has some length, a track's places are up to 1e-6 mm off.
     """
-    spline = spline_of(measured) if curves >= max(CURVES_A_PANEL * panels_to_fit(measured), 1) else None
-    return partial(located_on, measured) if spline is None else spline.located
+    pays = curves >= np.maximum(CURVES_A_PANEL * panels_to_fit(measured), 1)
+    pays &= np.array([line.length > 0 for line in measured], bool)
+    spline = spline_of(tuple(line for line, own in zip(measured, pays, strict=True) if own)) if pays.any() else None
+    if spline is None:
+        return partial(located_on, measured)
+    return spline.located if pays.all() else partial(_located_by_either, measured, spline, pays)
 
 
-def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: float, sizes: AlongTrack | None = None) -> Softened:
-    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` are to follow.
+def _located_by_either(measured: tuple[MeasuredLine, ...], spline: ArcLengthSpline, pays: np.ndarray, which: np.ndarray, s: np.ndarray):
+    """Return places, tangents and curvature (n,) along tracks, of those that ``pays`` (t,) tells by their spline."""
+    place, by_spline = np.cumsum(pays) - 1, pays[which]
+    out = np.zeros(len(s), complex), np.zeros(len(s), complex), np.zeros(len(s))
+    for some, found in (
+        (by_spline, spline.located(place[which[by_spline]], s[by_spline])),
+        (~by_spline, located_on(measured, which[~by_spline], s[~by_spline])),
+    ):
+        for column, values in zip(out, found, strict=True):
+            column[some] = values
+    return out
+
+
+def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: np.ndarray, sizes: AlongTrack | None = None) -> Softened:
+    """Give every vertex that turns, but those at ``corners``, an arc so small that it cannot be seen; so many ``curves`` (t,) are to follow
+    each track.
 
     Where the pieces' ``sizes`` go by their place they do so on the softened tracks.
     """

@@ -13,7 +13,7 @@ from ..artwork.contours import contours_of
 from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
 from ..maths.curves import as_points
-from ..maths.ragged import owners, ranges
+from ..maths.ragged import in_blocks, owners, ranges
 from ..values.brush import Brush
 from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
@@ -29,7 +29,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
-BLOCK_CURVES = 100_000  # bent in one go: some 80 MB on the way
+BLOCK_CURVES = 50_000  # bent in one go: some 40 MB on the way; chosen
 SHARPEST_TURN = np.radians(179)
 
 
@@ -190,9 +190,9 @@ class _Bends:
         least = curves[outlined.astype(int), self.placed.motif[pieces]]  # of each piece, as none is halved
         if least.sum() > MOST_CURVES:
             raise too_many_curves()
-        size, parts, count = max(1, BLOCK_CURVES // max(1, int(curves.max(initial=1)))), [], 0
-        for begin in range(0, max(1, len(pieces)), size):
-            own = slice(begin, begin + size)
+        parts, count = [], 0
+        split = np.bincount(self.way.breaks[:, 0].astype(int), minlength=len(self.s))[pieces]  # most curves run along their pieces
+        for own in in_blocks(least * (1 + split), BLOCK_CURVES) if len(pieces) else [slice(0)]:
             some = pieces[own], outlined[own]
             part = bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
             parts.append((part, 0))
