@@ -11,6 +11,8 @@ from pathlib import Path
 
 import numpy as np
 
+from sewn_garland.core.assemble import drawing_of, on_page
+from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.inspecting.cures import SECONDS, Deadline
 from sewn_garland.core.lay import cured, lay, lines_to_lay
 from sewn_garland.core.reading.svg_lines import line_from_path_data
@@ -19,6 +21,10 @@ from sewn_garland.core.values.brush import Brush, Pieces
 from sewn_garland.server.serving import load_ahead
 
 BAR = "<svg xmlns='http://www.w3.org/2000/svg' width='10mm' height='2mm' viewBox='0 0 10 2'><path fill='#336' d='M0 0H10V2H0Z'/></svg>"
+DASHED = (
+    "<svg xmlns='http://www.w3.org/2000/svg' width='10mm' height='2mm' viewBox='0 0 10 2'>"
+    "<path fill='none' stroke='#336' stroke-width='.6' stroke-dasharray='1 .5' d='M0 1C3 0 7 2 10 1'/></svg>"
+)
 RUN = """
 import re, sys, time
 from sewn_garland.cli import main
@@ -45,11 +51,15 @@ def bench_extremes(row, median_seconds) -> None:
     bent = brush(travel={"round_bends": "bent"})
     seconds = median_seconds(lambda: lay(bent, short), 3)
     row(f"1 000 short curved lines, {_count(bent, short)} bent pieces, measuring included", f"{seconds:.2f} s", "≤ 3 s", seconds <= 3)
+    dashed = Brush("bench", Pieces((motif_from_svg(DASHED),))).changed({"travel": {"round_bends": "bent"}})
+    waves = "M0 0" + "".join(f"c30 {20 * (-1) ** i} 70 {20 * (-1) ** i} 100 0" for i in range(1950))
+    stitched = [line_from_path_data(waves)]
+    seconds = median_seconds(lambda: _drawn(dashed, stitched), 3)
+    row(f"{_count(dashed, stitched)} bent pieces of seven dashes, laid and written", f"{seconds:.2f} s", "≤ 2 s", seconds <= 2)
     wild, rigid = [line_from_path_data(_wild(1000))], brush(spacing={"size_pct": 8.5})
     seconds = median_seconds(lambda: lay(rigid, wild), 3)
     row(f"{_count(rigid, wild)} rigid pieces on 1 000 cubics with near-cusps", f"{seconds:.2f} s", "≤ 0.5 s", seconds <= 0.5)
     links = brush(travel={"round_bends": "jointed"}, spacing={"size_pct": 20})
-    waves = "M0 0" + "".join(f"c30 {20 * (-1) ** i} 70 {20 * (-1) ** i} 100 0" for i in range(1950))
     for what, made, lines in (
         ("wild cubics with very many findings", brush(), wild),
         ("100 000 links with one tight bend", links, [line_from_path_data(waves + "c1 0 1 0 1 1")]),
@@ -64,6 +74,11 @@ def bench_extremes(row, median_seconds) -> None:
 
 def _count(made: Brush, lines: list) -> int:
     return sum(len(line.pieces.s) for line in lay(made, lines))
+
+
+def _drawn(made: Brush, lines: list) -> str:
+    laid = lay(made, lines)
+    return compact_svg(drawing_of(1000, 600, [item for line in laid for item in on_page(made.pieces.motifs, line, made.ink)]))
 
 
 def _report_of(made: Brush, lines: list) -> tuple[float, float, int, int]:

@@ -21,6 +21,7 @@ from sewn_garland.core.inspecting.findings import deviations
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.brush_document import brush_of
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.spacing.extents import repeat_extents
 from sewn_garland.core.values.brush import Brush, Pieces, Settings
 from sewn_garland.core.values.motif import Motif
 from sewn_garland.core.values.variations import PROPERTIES
@@ -50,7 +51,7 @@ class Case:
 
 @dataclass(frozen=True)
 class Came:
-    """What came of a case: ``how`` it ended, how many pieces were dealt, and the seconds that its longest step took, laying or writing."""
+    """What came of a case: ``how`` it ended, how many pieces were dealt, or about would have been, and the seconds that its longest step took, laying or writing."""
 
     how: str
     pieces: int
@@ -82,7 +83,7 @@ def tried(case: Case) -> Came:
         try:
             laid = steps.done(lambda: lay(case.brush, [measured(path) for path in case.paths]))
         except CoreError:
-            return Came("refused", 0, steps.longest)
+            return Came("refused", _about(case), steps.longest)
         pieces, motifs = sum(len(line.pieces.s) for line in laid), case.brush.pieces.motifs
         drawing = steps.done(lambda: drawing_of(100, 100, [item for line in laid for item in on_page(motifs, line, case.brush.ink)]))
         writers = (compact_svg, plain_svg)[: 2 if pieces < MOST_PLAIN else 1]
@@ -97,6 +98,14 @@ def tried(case: Case) -> Came:
             piece_columns(painted(motifs, line), line.cuts), join_columns(line)
     dealt = pieces + sum(finding.count for line in laid for finding in line.findings if finding.kind == "crowded")
     return Came("laid", dealt, steps.longest)
+
+
+def _about(case: Case) -> int:
+    """Return about how many pieces a refused case would have."""
+    if case.brush is None or not case.brush.pieces.repeat:
+        return 0
+    length = sum(measured(path).length for path in case.paths) * (1 + len(case.brush.rows.beside_mm)) * case.brush.crowding
+    return int(min(length / max(repeat_extents(case.brush).mean_pitch, 1e-9), 1e12))
 
 
 class _Steps:

@@ -9,7 +9,7 @@ from sewn_garland.core.artwork.contours import contours_of
 from sewn_garland.core.maths.outlines import bezier_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping.bend import bent_outlines
-from sewn_garland.core.shaping.near import Near, near
+from sewn_garland.core.shaping.near import Near, near, near_points
 from sewn_garland.core.shaping.together import bent_together, box_of
 from sewn_garland.core.shaping.way import Way
 
@@ -106,6 +106,18 @@ def test_a_piece_in_which_its_line_turns_about_a_vertex_has_no_polynomial():
     way = Way(way.s, way.shift, on_circle, None, np.array([[0, 0.5], [1, 1.0], [2, -3.0]]))
     told = near(way, np.arange(3), np.full(3, -1.0), np.full(3, 1.0), np.ones(3))
     assert (told.rows >= 0).tolist() == [False, True, True]
+
+
+def test_many_points_of_a_piece_go_by_polynomials_and_few_by_the_way_itself():
+    way, _ = pieces_on_circle(4, 4)
+    rng = np.random.default_rng(0)
+    piece = np.repeat([2, 0, 2], 100)  # a piece again, further along
+    x, v = rng.uniform(-2, 2, 300) + np.repeat([0, 0, 5], 100), rng.uniform(-1, 1, 300)
+    told = near_points(way, piece, x, v)
+    assert isinstance(told, Near)
+    assert np.abs(told.places(piece, x, v) - exactly(way.s[piece], way.shift[piece], x, v)).max() < 4e-6
+    assert near_points(way, piece[::50], x[::50], v[::50]) is way
+    assert near_points(way, piece[:0], x[:0], v[:0]) is way
 
 
 def test_no_pieces_ask_the_way_itself():

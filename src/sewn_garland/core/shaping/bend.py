@@ -12,7 +12,7 @@ from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points, bernstein
 from ..maths.outlines import part_of
-from ..maths.ragged import ranges, run_heads
+from ..maths.ragged import run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
 from .near import LEAST_PART_MM, Near, near
@@ -152,7 +152,7 @@ def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
 
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float):
     """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
-    cubics, row, begin, width, broken = _broken(cubics, piece, way.breaks)
+    cubics, row, begin, width, broken = _broken(cubics, piece, way)
     cubics = as_complex(cubics)
     bending = ~way.straight[piece[row]]
     if len(way.breaks):  # most parts of a piece between vertices lie straight
@@ -178,7 +178,7 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
     return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
 
 
-def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[np.ndarray, ...]:
+def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray, ...]:
     """Split cubics where they cross the breaks of their pieces.
 
     Return the parts, the row (k,) of each, where in it it begins and how much of it it is (k,), and
@@ -186,14 +186,11 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, breaks: np.ndarray) -> tuple[
     there; halving does the rest.
     """
     row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), np.ones(len(cubics))
-    if not len(breaks) or not len(cubics):
+    if not len(way.breaks) or not len(cubics):
         return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
-    heads = np.searchsorted(breaks[:, 0], np.arange(int(piece.max(initial=0)) + 2))
-    many = np.diff(heads)[piece]
-    if many.sum() > MOST_AT_ONCE:
+    if (way.first_break[piece + 1] - way.first_break[piece]).sum() > MOST_AT_ONCE:
         raise too_many_curves()
-    pair = np.repeat(row, many)
-    x = breaks[ranges(heads[piece], many), 1]
+    pair, x = way.breaks_of(piece)
     low, high = np.minimum(cubics[:, 0, 0], cubics[:, 3, 0]), np.maximum(cubics[:, 0, 0], cubics[:, 3, 0])
     crossed = (low[pair] < x - LEAST_PART_MM) & (high[pair] > x + LEAST_PART_MM)
     pair, x = pair[crossed], x[crossed]

@@ -8,9 +8,11 @@ from functools import cache
 import numpy as np
 from numpy.polynomial import chebyshev
 
+from ..maths.ragged import run_heads
 from .way import Way
 
 NODES = 8  # of a polynomial; chosen: a piece that bends by half a radian needs fewer
+PAYS = 2  # times as many points as nodes; chosen
 STRAYS_MM = 1e-6  # chosen: as a line's spline
 SETTLED = 2  # of a series' last coefficients are to be as small as it may stray
 BEYOND = 1e-9  # share of a piece
@@ -84,12 +86,19 @@ def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach:
     return Near(way, rows, middle[good], half[good], degree, _shortened(series[:, :, good], degree)[:, : most + 1])
 
 
+def near_points(way: Way, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> Way | Near:
+    """Return what tells where points (m,) of pieces go, those of each behind one another: the way itself where they are few."""
+    heads = run_heads(piece)
+    if len(piece) < PAYS * NODES * max(1, len(heads)):
+        return way
+    low, high = (pick.reduceat(x, heads) for pick in (np.minimum, np.maximum))
+    return near(way, piece[heads], low, high, np.maximum.reduceat(np.abs(v), heads))
+
+
 def _turning(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
     """Tell of pieces (p,) whether their line begins or ends to turn about a vertex between ``low`` and ``high`` (p,)."""
-    row = np.full(len(way.s), -1)
-    row[pieces] = np.arange(len(pieces))
-    at, x = row[way.breaks[:, 0].astype(int)], way.breaks[:, 1]
-    inside = (at >= 0) & (x > low[at] + LEAST_PART_MM) & (x < high[at] - LEAST_PART_MM)
+    at, x = way.breaks_of(pieces)
+    inside = (x > low[at] + LEAST_PART_MM) & (x < high[at] - LEAST_PART_MM)
     turning = np.zeros(len(pieces), bool)
     turning[at[inside]] = True
     return turning

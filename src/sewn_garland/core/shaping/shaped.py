@@ -21,6 +21,7 @@ from ..values.runs import Corners, Divided
 from ..values.tracks import Softened, Tracks
 from .bend import MOST_CURVES, bent_outlines, too_many_curves
 from .corners import clipped_pieces, fitted_corners
+from .near import near_points
 from .way import Warp, Way
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
@@ -30,6 +31,7 @@ TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go: some 40 MB on the way; chosen
+SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
 SHARPEST_TURN = np.radians(179)
 
 
@@ -188,11 +190,11 @@ class _Bends:
         outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
         curves = np.array([[len(contours_of(m, strokes=strokes, pictures=pictures).cubics) for m in motifs] for strokes in (False, True)])
         least = curves[outlined.astype(int), self.placed.motif[pieces]]  # of each piece, as none is halved
-        if least.sum() > MOST_CURVES:
+        split = np.diff(self.way.first_break)[pieces]
+        if least.sum() + split.sum() > MOST_CURVES:
             raise too_many_curves()
         parts, count = [], 0
-        split = np.bincount(self.way.breaks[:, 0].astype(int), minlength=len(self.s))[pieces]  # most curves run along their pieces
-        for own in in_blocks(least * (1 + split), BLOCK_CURVES) if len(pieces) else [slice(0)]:
+        for own in in_blocks(least + SPLIT_AT_BREAK * split, BLOCK_CURVES) if len(pieces) else [slice(0)]:
             some = pieces[own], outlined[own]
             part = bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
             parts.append((part, 0))
@@ -218,7 +220,7 @@ class _Bends:
         dashed = np.array([any(stroke.dashes for stroke in own) for own in strokes])[motif]
         if not width.any():
             return width
-        wrong = dashed | self.placed.stretched[pieces] | np.isin(pieces, self.way.breaks[:, 0]) | (self.soft.widths is not None)
+        wrong = dashed | self.placed.stretched[pieces] | (np.diff(self.way.first_break)[pieces] > 0) | (self.soft.widths is not None)
         (low, high), across = (reach[:, pieces] for reach in self._reach)
         bend = np.zeros(len(pieces))
         for share in np.linspace(0, 1, SEEN_ALONG):
@@ -230,7 +232,7 @@ class _Bends:
     def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Return where points (k, 2) of pieces (k,) go on the page."""
         x, v = np.einsum("nij,nj->ni", self.linear[piece], points).T
-        return as_points(self.way.places(piece, x, v))
+        return as_points(near_points(self.way, piece, x, v).places(piece, x, v))
 
 
 def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[ShapedOutlines]:

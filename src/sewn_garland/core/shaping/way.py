@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cached_property
 
 import numpy as np
+
+from ..maths.ragged import owners, ranges
 
 Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
@@ -40,6 +43,17 @@ class Way:
         self._straight = None if warp is not None else straight
         self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
+
+    @cached_property
+    def first_break(self) -> np.ndarray:
+        """Return the place among all breaks of the first of each piece, and behind the last (n + 1,)."""
+        return np.append(0, np.cumsum(np.bincount(self.breaks[:, 0].astype(int), minlength=len(self.s))))
+
+    def breaks_of(self, piece: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return of pieces (m,), whichever they are, the place (k,) of each one's breaks' piece among them, and the x (k,) of these."""
+        first = self.first_break[piece]
+        many = self.first_break[piece + 1] - first
+        return owners(many), self.breaks[ranges(first, many), 1]
 
     def straight_between(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
         """Tell of pieces (m,) where it is known that nothing bends from ``low`` to ``high`` (m,)."""
