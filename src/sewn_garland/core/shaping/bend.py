@@ -54,12 +54,12 @@ def bent_outlines(
         tables = (contours_of(motif, strokes=strokes, pictures=pictures, strays=strays) for motif in motifs)
         groups += [(table, own[variant[own] == v]) for v, table in enumerate(tables)]
     told = _told_of(groups, linear, way)
-    done, left = [], groups
+    done: list[ShapedOutlines] = []
     if isinstance(told, Near):
-        tried = [bent_together(contours, own, linear, told, tolerance) for contours, own in groups if len(own)]
-        done, left = [part for parts, _ in tried for part in parts], [rest for _, rest in tried]
-        left = [(contours, rest) for (contours, _), rest in zip((group for group in groups if len(group[1])), left, strict=True)]
-    parts = [*done, _bent_apart(left, linear, way, told, tolerance)]
+        tried = [(contours, *bent_together(contours, own, linear, told, tolerance)) for contours, own in groups]
+        done = [part for _, parts, _ in tried for part in parts]
+        groups = [(contours, rest) for contours, _, rest in tried]
+    parts = [*done, _bent_apart(groups, linear, way, told, tolerance)]
     meshes = tuple(
         _mesh(pieces[variant[pieces] == v], number, drawn.points - (motif.width / 2, motif.base_line), linear, way, tolerance)
         for v, motif in enumerate(motifs) for number, drawn in enumerate(motif.shapes) if drawn.picture is not None
