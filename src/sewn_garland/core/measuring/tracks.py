@@ -127,7 +127,7 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: np.ndarray
     lengths = np.array([line.length for line in measured])
     return Softened(
         measured, lengths, located_along(measured, curves=curves), partial(straight_between, measured), moved, tuple(turns),
-        widths_of(measured, hand, sizes) if hand.widened or sizes else None,
+        widths_of(measured, hand, sizes) if hand.widened or sizes else None, curves,
     )  # fmt: skip
 
 

@@ -69,7 +69,7 @@ def bent_outlines(
 
 def _told_of(groups: list[tuple[Contours, np.ndarray]], linear: np.ndarray, way: Way) -> Way | Near:
     """Return what tells where the points of pieces go, of each motif's contours some."""
-    groups = [(contours, own) for contours, own in groups if len(own) * len(contours.cubics)]
+    groups = [(contours, own) for contours, own in groups if way.crowd[own].any() and len(contours.cubics)]
     if not groups:
         return way
     reach = [np.stack(box_of(contours).reach(linear[own])) for contours, own in groups]

@@ -66,9 +66,12 @@ def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach:
     """Return what tells where points of ``pieces`` (p,) go, with x from ``low`` to ``high`` and v up to ``reach`` (p,) mm either way.
 
     A piece has polynomials where the last coefficients of their series say that they stray by less than a millionth of a
-    millimetre; not where its line turns about a vertex. Where none has, that is the way itself.
+    millimetre; not where its line turns about a vertex, nor where it is one of few. Where none has, that is the way itself.
     """
-    fit = ~_turning(way, pieces, low, high) & (high > low)
+    fit = way.crowd[pieces] & (high > low)
+    if not fit.any():
+        return way
+    fit &= ~_turning(way, pieces, low, high)
     pieces, middle, half, reach = pieces[fit], (low + high)[fit] / 2, (high - low)[fit] / 2, reach[fit]
     nodes, to_series = _nodes()
     at = (middle[:, None] + half[:, None] * nodes).ravel()
@@ -89,7 +92,7 @@ def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach:
 def near_points(way: Way, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> Way | Near:
     """Return what tells where points (m,) of pieces go, those of each behind one another: the way itself where they are few."""
     heads = run_heads(piece)
-    if len(piece) < PAYS * NODES * max(1, len(heads)):
+    if len(piece) < PAYS * NODES * max(1, len(heads)) or not way.crowd[piece[heads]].any():
         return way
     low, high = (pick.reduceat(x, heads) for pick in (np.minimum, np.maximum))
     return near(way, piece[heads], low, high, np.maximum.reduceat(np.abs(v), heads))

@@ -31,7 +31,9 @@ TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go: some 40 MB on the way; chosen
+MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
+BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
 SHARPEST_TURN = np.radians(179)
 
 
@@ -109,6 +111,7 @@ class _Bends:
             self._breaks(),
             self._reach[0],
             self._straight,
+            soft.curves[self.track] >= MANY_CURVES,
         )
 
     def _moved_legs(self, legs: np.ndarray) -> np.ndarray:
@@ -187,7 +190,7 @@ class _Bends:
         is needed on the way to be given back. Raises LimitError beyond what can be drawn.
         """
         motifs, tolerance = self.brush.pieces.motifs, max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
-        outlined = np.ones(len(pieces), bool) if pictures else self._thickened(pieces) > tolerance
+        outlined = np.ones(len(pieces), bool) if pictures else self._are_thickened(pieces, tolerance)
         curves = np.array([[len(contours_of(m, strokes=strokes, pictures=pictures).cubics) for m in motifs] for strokes in (False, True)])
         least = curves[outlined.astype(int), self.placed.motif[pieces]]  # of each piece, as none is halved
         split = np.diff(self.way.first_break)[pieces]
@@ -208,6 +211,11 @@ class _Bends:
         """Return how long or high the largest piece is, mm."""
         return float(max(np.ptp(reach, axis=0).max(initial=0.0) for reach in self._reach))
 
+    def _are_thickened(self, pieces: np.ndarray, tolerance: float) -> np.ndarray:
+        """Tell of which pieces (p,) strokes are to be outlined before they are bent."""
+        blocks = (pieces[begin : begin + BLOCK_PIECES] for begin in range(0, max(1, len(pieces)), BLOCK_PIECES))
+        return np.concatenate([self._thickened(own) > tolerance for own in blocks])
+
     def _thickened(self, pieces: np.ndarray) -> np.ndarray:
         """Return by how much bending makes strokes of some pieces (p,) thicker or thinner at most, mm a side.
 
@@ -222,9 +230,8 @@ class _Bends:
             return width
         wrong = dashed | self.placed.stretched[pieces] | (np.diff(self.way.first_break)[pieces] > 0) | (self.soft.widths is not None)
         (low, high), across = (reach[:, pieces] for reach in self._reach)
-        bend = np.zeros(len(pieces))
-        for share in np.linspace(0, 1, SEEN_ALONG):
-            np.maximum(bend, np.abs(self._frame(pieces, self.s[pieces] + low + share * (high - low))[2]), out=bend)
+        at = self.s[pieces] + low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low)
+        bend = np.abs(self._frame(np.tile(pieces, SEEN_ALONG), at.ravel())[2]).reshape(at.shape).max(axis=0, initial=0.0)
         off = np.abs(self.way.shift[pieces] + across).max(axis=0, initial=0.0)
         half = width / 2 * np.abs(self.placed.scale[pieces]).max(axis=1, initial=0.0)
         return np.where((width > 0) & wrong, np.inf, half * bend * (off + half))

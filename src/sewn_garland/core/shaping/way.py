@@ -26,7 +26,8 @@ class Way:
     ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
     (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
     ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where nothing bends between such; the
-    attribute ``straight`` (n,) are the pieces known to lie where nothing does.
+    attribute ``straight`` (n,) are the pieces known to lie where nothing does. ``crowd`` (n,) are pieces among so many on their line
+    that it pays to look for what is alike in them; all, where it is not given.
     """
 
     def __init__(
@@ -38,11 +39,13 @@ class Way:
         breaks: np.ndarray | None = None,
         reach: np.ndarray | None = None,
         straight: Straight | None = None,
+        crowd: np.ndarray | None = None,
     ) -> None:
         self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
         self._straight = None if warp is not None else straight
         self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
+        self.crowd = np.ones(len(s), bool) if crowd is None else crowd
 
     @cached_property
     def first_break(self) -> np.ndarray:

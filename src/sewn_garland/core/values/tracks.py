@@ -92,7 +92,8 @@ class Softened:
     """Tracks whose vertices have arcs too small to see, for bent pieces to turn about.
 
     ``moved(track, s)`` brings distances (n,) of the tracks to the softened ones, of ``lengths`` (t,) mm. ``turns`` are, by track, the
-    distances at which a softened one begins and ends to turn, rising; empty where it is the track itself.
+    distances at which a softened one begins and ends to turn, rising; empty where it is the track itself. About so many ``curves`` (t,)
+    are to follow each.
     """
 
     measured: tuple[MeasuredLine, ...]
@@ -102,6 +103,7 @@ class Softened:
     moved: Callable[[np.ndarray, np.ndarray], np.ndarray]
     turns: tuple[np.ndarray, ...]
     widths: Widths | None
+    curves: np.ndarray
 
     def on_legs(self, track: np.ndarray, s: np.ndarray, legs: np.ndarray | None):
         """Return places, tangents and curvature at distances, straight on beyond their legs' vertices (n, 2), if any."""
