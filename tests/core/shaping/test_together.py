@@ -4,10 +4,12 @@ import numpy as np
 import pytest
 import shapely
 
-from making import svg
+from making import bar, brush, measured, svg
 from sewn_garland.core.artwork.contours import contours_of
+from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.outlines import bezier_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping import shaped
 from sewn_garland.core.shaping.bend import bent_outlines
 from sewn_garland.core.shaping.near import Near, near, near_points
 from sewn_garland.core.shaping.together import bent_together, box_of
@@ -124,3 +126,20 @@ def test_no_pieces_ask_the_way_itself():
     way, _ = pieces_on_circle(3, 4)
     nothing = np.zeros(0)
     assert near(way, nothing.astype(int), nothing, nothing, nothing) is way
+
+
+@pytest.mark.parametrize(
+    "more", [{}, {"taper_start": 60, "taper_to": 0.2}, {"mirror": "every_second", "facing": "start"}, {"side_shift": -6}]
+)
+@pytest.mark.parametrize("path", ["M0 0C40 60 60 -60 100 0S180 50 200 0", "M0 0C60 40 -20 40 40 0", "M0 0H60V50C90 50 90 0 120 0Z"])
+def test_lines_are_drawn_the_same_whether_pieces_are_bent_together_or_curve_by_curve(path, more, monkeypatch):
+    leaf = motif_from_svg(svg(LEAF, 10, 4))
+    which, line = brush(leaf, bar(7, 3), round_bends="bent", size=0.3, **more), measured(path)
+    drawn = []
+    for many in (0, np.inf):
+        monkeypatch.setattr(shaped, "MANY_CURVES", many)
+        drawn.append(lay(which, [line])[0].outlines)
+    together, apart = drawn
+    for name in ("starts", "piece", "shape", "closed", "stroked", "pieces", "outlined"):
+        assert np.array_equal(getattr(together, name), getattr(apart, name)), name
+    assert np.abs(together.points - apart.points).max() < 5e-4  # of handles near a cusp; half of what is written
