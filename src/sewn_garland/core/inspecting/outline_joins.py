@@ -107,25 +107,19 @@ class _Drawn:
             out[self.which == v] = _copies(shape, points)
         return out
 
-    @cached_property
-    def sides(self) -> tuple[Sides, np.ndarray]:
-        """Return the sides of those polygons that draw something, and each one's place (k,) among these, −1 of others."""
-        begins, ends = [], []
-        for shape, points in zip(self.silhouettes, self.points, strict=True):
-            begin = _begins(shape)
-            begins.append(as_complex(points[:, begin]).ravel())
-            ends.append(as_complex(points[:, begin + 1]).ravel())
-        order = np.argsort(self.which, kind="stable")
-        counts = self.count[order]
-        order, counts = order[counts > 0], counts[counts > 0]
-        place = np.full(len(self.which), -1)
-        place[order] = np.arange(len(order))
-        return Sides(np.concatenate(begins), np.concatenate(ends), np.append(0, np.cumsum(counts))), place
-
-    @cached_property
-    def count(self) -> np.ndarray:
-        """Return how many sides (k,) each polygon has."""
-        return np.array([len(_begins(shape)) for shape in self.silhouettes])[self.which]
+    def sides(self, rows: np.ndarray) -> tuple[Sides, np.ndarray]:
+        """Return the sides of some polygons (r,), none of them empty, and the place (r,) of each among these."""
+        begins, ends, counts, order = [np.zeros(0, complex)], [np.zeros(0, complex)], [], [rows[:0]]
+        for v, (shape, points) in enumerate(zip(self.silhouettes, self.points, strict=True)):
+            own, begin = np.flatnonzero(self.which[rows] == v), _begins(shape)
+            put = as_complex(points)[self.row[rows[own]]]
+            begins.append(put[:, begin].ravel())
+            ends.append(put[:, begin + 1].ravel())
+            counts += [len(begin)] * len(own)
+            order.append(own)
+        place = np.empty(len(rows), int)
+        place[np.concatenate(order)] = np.arange(len(rows))
+        return Sides(np.concatenate(begins), np.concatenate(ends), np.append(0, np.cumsum(counts)).astype(int)), place
 
 
 def _begins(shape: shapely.Geometry) -> np.ndarray:
@@ -175,10 +169,12 @@ def _between(drawn: _Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray)
         return apart, overlap
     one, two, along = one[meet], two[meet], along[meet]
     shapes, crossed = _mended(drawn, np.union1d(one, two))
-    sides, place = drawn.sides
     shared = np.full(len(meet), np.nan)
     sound = np.flatnonzero(~crossed[one] & ~crossed[two])
-    shared[sound] = overlaps(sides, place[one[sound]], place[two[sound]], along[sound])
+    needed, at = np.unique(np.append(one[sound], two[sound]), return_inverse=True)
+    sides, place = drawn.sides(needed)
+    of_one, of_two = np.split(place[at], 2)
+    shared[sound] = overlaps(sides, of_one, of_two, along[sound])
     left = np.flatnonzero(np.isnan(shared))
     shared[left] = shapely.area(shapely.intersection(shapes[one[left]], shapes[two[left]]))
     overlap[meet] = shared
