@@ -12,7 +12,8 @@ PYTHON_FILES := src tests bench scripts
 STATIC := src/sewn_garland/server/static/index.html
 FRONT := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 
-export OPENBLAS_NUM_THREADS := 1 # its threads wait for one another longer than our thin matrices take
+# for what loads numpy before the package does
+export OPENBLAS_NUM_THREADS := 1
 
 .PHONY: demo test quick soon install fuzz bench lint style types docs screenshots clean
 

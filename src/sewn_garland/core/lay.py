@@ -8,7 +8,7 @@ from functools import partial
 
 import numpy as np
 
-from .artwork.contours import contours_of
+from .artwork.contours import curves_about
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
@@ -42,7 +42,7 @@ from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
 
-OUTLINE_POINTS = 100  # of a piece that is measured by its outline, about
+OUTLINE_POINTS = 100  # of a piece that is measured by its outline, about; chosen
 
 Layable = LineToLay | MeasuredLine | Line
 
@@ -181,7 +181,7 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
         return np.zeros(len(tracks.measured))
     if brush.travel.once:
         return np.full(len(tracks.measured), np.inf)
-    of_piece = np.mean([len(contours_of(motif, strokes=True).cubics) for motif in brush.pieces.repeat])
+    of_piece = np.mean([curves_about(motif) for motif in brush.pieces.repeat])
     of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
     vertices = np.array([len(line.vertex_s) for line in tracks.measured])
     return (tracks.lengths / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece

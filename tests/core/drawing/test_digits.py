@@ -3,7 +3,7 @@ import re
 import numpy as np
 import pytest
 
-from sewn_garland.core.drawing.digits import ROWS_AT_ONCE, decimals, filled, text_of
+from sewn_garland.core.drawing.digits import NUMBERS_AT_ONCE, decimals, filled, text_of
 
 NUMBERS = [0.0, -0.0, 0.0004, -0.0004, 0.25, -12.5, 1.0, 10.0, 100.5, 9999.0, 9999.9999, 10_000.0, 123_456_789.123, -0.001, 1e-300]
 
@@ -41,11 +41,11 @@ def test_each_number_may_have_its_own_text_before():
 
 
 def test_templates_are_filled_row_by_row_over_many_blocks():
-    n = ROWS_AT_ONCE + 7
+    n = NUMBERS_AT_ONCE + 7
     table = np.column_stack([np.arange(n) / 8, -np.arange(n), np.arange(n) * 997 % 2**24])
     lines = filled('<a href="#ä" p="%.3f %.0f" fill="#%06x" w="50%%"/>\n', table).splitlines()
     assert len(lines) == n
-    for row in (0, 1, ROWS_AT_ONCE - 1, ROWS_AT_ONCE, n - 1):
+    for row in (0, 1, NUMBERS_AT_ONCE - 1, NUMBERS_AT_ONCE, n - 1):
         a, b, colour = table[row]
         assert lines[row] == f'<a href="#ä" p="{by_python(a, 3)} {by_python(b, 0)}" fill="#{int(colour):06x}" w="50%"/>'
 

@@ -5,7 +5,7 @@ import pytest
 import shapely
 
 from making import bar, brush, measured, svg
-from sewn_garland.core.artwork.contours import contours_of
+from sewn_garland.core.artwork.contours import contours_of, curves_about
 from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.outlines import bezier_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -143,3 +143,11 @@ def test_lines_are_drawn_the_same_whether_pieces_are_bent_together_or_curve_by_c
     for name in ("starts", "piece", "shape", "closed", "stroked", "pieces", "outlined"):
         assert np.array_equal(getattr(together, name), getattr(apart, name)), name
     assert np.abs(together.points - apart.points).max() < 5e-4  # of handles near a cusp; half of what is written
+
+
+@pytest.mark.parametrize("dashes", ["", 'stroke-dasharray="1 .5"', 'stroke-dasharray="3 1 1 1"'])
+def test_about_how_many_curves_there_are_is_told_without_outlining(dashes):
+    motif = motif_from_svg(
+        svg(f'<path d="M0 1C3 -2 7 4 10 1M0 2C3 5 7 -1 10 2" fill="none" stroke="#000" stroke-width=".4" {dashes}/>', 10, 4)
+    )
+    assert 0.5 < curves_about(motif) / len(contours_of(motif, strokes=True).cubics) < 2

@@ -12,6 +12,8 @@ from ..values.arrays import freeze_arrays
 from ..values.motif import Motif, Shape
 from .fills import outline_of_stroke
 
+OUTLINE_CURVES, DASH_CURVES = 8, 4  # of a curve's stroke, and of a dash, about; chosen
+
 
 @dataclass(frozen=True, eq=False)
 class Contours:
@@ -50,6 +52,20 @@ def contours_of(motif: Motif, *, strokes: bool = False, pictures: bool = False, 
             closed += is_closed.tolist()
     about = np.concatenate(cubics) - (motif.width / 2, motif.base_line)
     return Contours(about, np.concatenate(contours), np.array(shapes, int), np.array(closed, bool), np.array(stroked, bool))
+
+
+def curves_about(motif: Motif) -> float:
+    """Return about how many curves a motif has with its strokes outlined; none is, for that takes long where it is not needed."""
+    return sum((_curves_about(shape) for shape in motif.shapes), 0.0)
+
+
+def _curves_about(shape: Shape) -> float:
+    own, stroke = len(shape.points) / 3, shape.stroke
+    if stroke is None:
+        return own
+    length = float(np.hypot(*np.diff(shape.points, axis=0).T).sum())
+    dashes = length * len(stroke.dashes) / (2 * sum(stroke.dashes)) if any(stroke.dashes) else 0.0
+    return own * bool(shape.fill) + max(OUTLINE_CURVES * own, DASH_CURVES * dashes)
 
 
 def _parts(shape: Shape, *, strokes: bool, pictures: bool, strays: float) -> list[tuple[Shape, bool]]:

@@ -11,13 +11,15 @@ from functools import cache
 
 import numpy as np
 
+from ..maths.ragged import in_blocks
+
 PLACEHOLDER = re.compile(r"(%\.\df|%0\dx|%%)")
 Word = tuple[np.ndarray | np.uint32, np.ndarray | np.uint32]
 """Four letters of every row (n,), or the same ones of all, and 1 in the byte of each letter that is kept."""
 
 LETTERS = 4  # of a word
 MOST_EXACT = 2.0**53  # whole numbers beyond it are not told apart
-ROWS_AT_ONCE = 10_000  # numbers, or points, that stay close to the processor; chosen
+NUMBERS_AT_ONCE = 10_000  # that stay close to the processor; chosen
 
 
 def _words(texts: Sequence[bytes]) -> tuple[np.ndarray, np.ndarray]:
@@ -90,7 +92,7 @@ def about_numbers(template: str) -> tuple[str, str, str]:
 
 def _filled_blocks(template: str, table: np.ndarray) -> Iterator[tuple[bytes, np.ndarray]]:
     parts = [part for part in PLACEHOLDER.split(template) if part]
-    for rows in blocks(len(table), max(1, ROWS_AT_ONCE // max(1, table.shape[1]))):
+    for rows in in_blocks(np.full(len(table), max(1, table.shape[1])), NUMBERS_AT_ONCE):
         columns = iter(table[rows].T)
         yield text_of([word for part in parts for word in _filling(part, columns)], rows.stop - rows.start)
 
@@ -112,11 +114,6 @@ def text_of(words: Sequence[Word], count: int) -> tuple[bytes, np.ndarray]:
         letters[:, column], kept[:, column] = letter, is_kept
     text = letters.view(np.uint8).ravel()[kept.view(bool).ravel()]
     return text.tobytes(), sum((np.bitwise_count(column).astype(np.int64) for column in kept.T), np.zeros(count, np.int64))
-
-
-def blocks(count: int, size: int = ROWS_AT_ONCE) -> Iterator[slice]:
-    """Yield the rows that are written in one go."""
-    return (slice(begin, min(begin + size, count)) for begin in range(0, count, size))
 
 
 @cache

@@ -68,7 +68,7 @@ def measured_all(lines: Sequence[Line]) -> list[MeasuredLine]:
     segments = Segments.of(lines)
     if not np.isfinite(segments.coeffs).all() or np.abs(segments.coeffs).max(initial=0.0) > 1e9:
         raise InputError("the line has numbers that are not finite or beyond 1 000 000 000 mm")
-    steady = _steady(segments)
+    steady = steady_of(segments)
     segment, t0, t1 = _panels(segments, steady, len(lines))
     length, series = _lengths(segments, steady, segment, t0, t1)
     edges = np.searchsorted(segments.line[segment], np.arange(len(lines) + 1))  # where each line's panels begin
@@ -230,7 +230,7 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     offset = np.concatenate([[0.0], np.cumsum(length)[:-1]])
     series = np.concatenate([line.panel_series for line in lines])
     panel_length = np.concatenate([line.panel_length for line in lines])
-    steady = bool((_steady(segments) >= 0).all())
+    steady = bool((steady_of(segments) >= 0).all())
     place, tangent, bend = (column[panel_segment] for column in _begins(segments)) if steady else [np.zeros(0)] * 3
     straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
     return _Table(
@@ -353,7 +353,7 @@ def sides_of(line: Segments) -> np.ndarray:
     return np.where(straight, np.abs(numbers[:, 1]), -1.0)
 
 
-def _steady(line: Segments) -> np.ndarray:
+def steady_of(line: Segments) -> np.ndarray:
     """Return the length (m,) of every segment whose speed does not change, straight sides and arcs of circles, and −1 for others."""
     length = sides_of(line)
     arcs = np.flatnonzero(line.is_arc)

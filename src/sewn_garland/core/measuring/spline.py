@@ -14,15 +14,14 @@ from ..maths.quadrature import chebyshev_at
 from ..maths.ragged import owners
 from ..values.arrays import freeze_arrays
 from ..values.line import MeasuredLine
-from .arc_length import frames_and_bends_on, segments_of, sides_of
+from .arc_length import frames_and_bends_on, segments_of, steady_of
 
 PLACE_TOL_MM = 1e-6  # chosen: a ten-thousandth of what bending may stray
 TANGENT_TOL = 2e-6  # radians; 20 mm to the side of the line as much again
 FIRST_CELLS = 4  # of a curved panel
 MOST_HALVINGS = 7
 MOST_PANELS = 40_000  # to fit; chosen
-KNOWN_SHARE = 0.1  # of what a curved panel takes; about that, measured
-ROUND_REL_TOL = 1e-12  # of an arc's axes, for it to be a circle's
+KNOWN_SHARE = 0.1  # of what a curved panel takes, about; chosen
 TESTED = (0.25, 0.5)  # shares of a cell; there tangent and place are furthest off
 
 
@@ -105,7 +104,7 @@ def located_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) 
 def panels_to_fit(lines: tuple[MeasuredLine, ...]) -> np.ndarray:
     """Return how many panels of each line (n,) are curved, sides and arcs of circles, which are cells as they are, for a tenth each."""
     own, segment = segments_of(lines)
-    known = ((sides_of(own) >= 0) | _of_circles(own.coeffs, own.is_arc))[segment]
+    known = steady_of(own)[segment] >= 0
     of_line = owners(np.array([len(line.panel_s0) for line in lines]))
     return np.bincount(of_line, weights=np.where(known, KNOWN_SHARE, 1.0), minlength=len(lines))
 
@@ -147,18 +146,12 @@ class _Panels:
 def _panels_of(lines: Sequence[MeasuredLine]) -> _Panels:
     own, segment = segments_of(lines)
     of_line = owners(np.array([len(line.panel_s0) for line in lines]))
-    straight = sides_of(own)[segment] >= 0
+    steady = steady_of(own)[segment] >= 0
     t0, t1, s0 = (np.concatenate([getattr(line, name) for line in lines]) for name in ("panel_t0", "panel_t1", "panel_s0"))
     return _Panels(
-        of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), straight,
-        _of_circles(own.coeffs, own.is_arc)[segment], own.coeffs, own.is_arc,
+        of_line, segment, t0, t1, s0, np.concatenate([line.panel_series for line in lines]), steady & ~own.is_arc[segment],
+        steady & own.is_arc[segment], own.coeffs, own.is_arc,
     )  # fmt: skip
-
-
-def _of_circles(coeffs: np.ndarray, is_arc: np.ndarray) -> np.ndarray:
-    """Tell which segments (m,) are arcs of circles."""
-    _, a, b, _ = as_complex(coeffs).T
-    return is_arc & (np.minimum(np.abs(b - 1j * a), np.abs(b + 1j * a)) <= ROUND_REL_TOL * np.abs(a))
 
 
 def _cells_of(panels: _Panels) -> tuple[np.ndarray, ...]:

@@ -30,7 +30,7 @@ Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
-BLOCK_CURVES = 50_000  # bent in one go: some 40 MB on the way; chosen
+BLOCK_CURVES = 50_000  # bent in one go; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
 BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
@@ -191,8 +191,10 @@ class _Bends:
         """
         motifs, tolerance = self.brush.pieces.motifs, max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
         outlined = np.ones(len(pieces), bool) if pictures else self._are_thickened(pieces, tolerance)
-        curves = np.array([[len(contours_of(m, strokes=strokes, pictures=pictures).cubics) for m in motifs] for strokes in (False, True)])
-        least = curves[outlined.astype(int), self.placed.motif[pieces]]  # of each piece, as none is halved
+        least = np.zeros(len(pieces), int)  # curves of each, as none is halved
+        for strokes in np.unique(outlined).tolist():
+            curves = np.array([len(contours_of(motif, strokes=strokes, pictures=pictures).cubics) for motif in motifs])
+            least[outlined == strokes] = curves[self.placed.motif[pieces[outlined == strokes]]]
         split = np.diff(self.way.first_break)[pieces]
         if least.sum() + split.sum() > MOST_CURVES:
             raise too_many_curves()

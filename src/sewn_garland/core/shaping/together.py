@@ -26,7 +26,7 @@ HALVES = (
 )  # a cubic's control points to those of its two halves (de Casteljau)
 MOST_HALVINGS = 3  # for pieces alike; chosen
 LEAST_ALIKE = 12  # pieces whose same curves are to be halved; chosen
-MOST_DEGREES = 5  # beyond, the sums are longer than bending curve by curve takes; chosen
+MOST_DEGREES = 5  # beyond, sums have many terms; chosen
 
 
 @dataclass(frozen=True, eq=False)
