@@ -62,6 +62,35 @@ def test_a_line_is_named_sized_inked_and_taken_away_by_keys_alone(app):
     page.keyboard.press("Escape")
 
 
+AT_ONCE = """async (keys) => {
+    const where = [];
+    for (const key of keys) {
+        const to = document.activeElement;
+        to.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+        await null;  // React has answered, and no frame has passed
+        const now = document.activeElement;
+        where.push(now.getAttribute("aria-label") ?? now.labels?.[0]?.textContent ?? now.closest("[role=group]")?.ariaLabel ?? now.tagName);
+    }
+    return where;
+}"""
+
+
+@pytest.mark.parametrize(
+    ("station", "letter", "field"),
+    [("page/1", "n", "Name of the line"), ("page/1", "s", "Size"), ("repeat/1", "t", "Turn"), ("repeat/1", "a", "What varies")],
+)
+def test_a_field_that_is_gone_to_by_letter_has_the_very_next_key(app, station, letter, field):
+    page = app.open(f"#/{station}")
+    calm(page)
+    assert page.evaluate(AT_ONCE, ["q", letter])[-1] == field
+
+
+def test_a_name_that_is_given_up_lets_the_very_next_key_go_to_the_station(app):
+    page = app.open("#/page/1")
+    calm(page)
+    assert page.evaluate(AT_ONCE, ["q", "n", "Escape"])[1:] == ["Name of the line", "BODY"]
+
+
 @pytest.mark.parametrize("pointed", [False, True])
 def test_typed_points_are_flowing_or_pointed_as_is_said(app, pointed):
     page = app.open("#/page/1")

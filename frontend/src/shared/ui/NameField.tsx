@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { flushSync } from "react-dom";
 
 interface Props {
   label: string;
@@ -28,9 +29,8 @@ export function NameField({ label, name, className, onRename }: Props) {
         if (event.key === "Enter") event.currentTarget.blur();
         if (event.key !== "Escape") return;
         event.stopPropagation();
-        const field = event.currentTarget;
-        setTyped(name);
-        requestAnimationFrame(() => field.blur()); // once it holds what was
+        flushSync(() => setTyped(name)); // it holds what was before it is left
+        event.currentTarget.blur();
       }}
     />
   );

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useId, type KeyboardEvent as ReactKeyboardEvent } from "react";
+import { flushSync } from "react-dom";
 import { create } from "zustand";
 
 export interface KeyAction {
@@ -68,15 +69,26 @@ export function useWindowKey(type: "keydown" | "keyup", then: (event: KeyboardEv
   });
 }
 
-/** Put the caret into a labelled field once it is on screen, or the focus on what is chosen of a group, or on its first button. */
+function fieldCalled(label: string): HTMLElement | null | undefined {
+  const found = [...document.querySelectorAll("label")].find((l) => l.textContent === label);
+  if (found?.htmlFor) return document.getElementById(found.htmlFor);
+  const group = document.querySelector(`[role="group"][aria-label="${label}"], [role="dialog"][aria-label="${label}"]`);
+  return (
+    document.querySelector<HTMLElement>(`input[aria-label="${label}"]`) ??
+    group?.querySelector<HTMLElement>('[data-state="on"], [aria-pressed="true"]') ??
+    group?.querySelector("button")
+  );
+}
+
+/**
+ * Put the caret into a labelled field, or the focus on what is chosen of a group, or on its first button.
+ * It is there before the next key is: a frame later, what is typed at once would go to the station. Only what is still on its way is waited for.
+ */
 export function focusField(label: string): void {
-  requestAnimationFrame(() => {
-    const found = [...document.querySelectorAll("label")].find((l) => l.textContent === label);
-    const field = document.querySelector<HTMLElement>(`input[aria-label="${label}"]`);
-    const group = document.querySelector(`[role="group"][aria-label="${label}"], [role="dialog"][aria-label="${label}"]`);
-    const first = group?.querySelector<HTMLElement>('[data-state="on"], [aria-pressed="true"]') ?? group?.querySelector("button");
-    (found?.htmlFor ? document.getElementById(found.htmlFor) : (field ?? first))?.focus();
-  });
+  flushSync(() => {}); // what was just opened is on the screen
+  const field = fieldCalled(label);
+  if (field) field.focus();
+  else requestAnimationFrame(() => fieldCalled(label)?.focus());
 }
 
 /** Press the first button whose name begins so, as if by hand: the focus is there, and in what it opens. Tell whether there is one. */

@@ -45,10 +45,7 @@ export function useBenchKeys(): void {
     {
       letter: "z",
       words: "see twelve arrangements",
-      act: () => (
-        ask("loosely", "What varies"),
-        requestAnimationFrame(() => pressNamed("See twelve") && focusField("Arrangements"))
-      ),
+      act: () => (ask("loosely", "What varies"), pressNamed("See twelve") && focusField("Arrangements")),
     },
   ]);
   useWindowKey("keydown", (event) => {
