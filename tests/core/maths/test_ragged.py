@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from sewn_garland.core.maths.ragged import heads, owners, places, ranges, run_heads
+from sewn_garland.core.maths.ragged import alike, heads, owners, places, ranges, run_heads
 
 COUNTS = [[], [0], [3], [0, 0], [2, 0, 3], [0, 1, 0, 4, 0], [5, 5, 5]]
 
@@ -34,3 +34,11 @@ def test_runs_of_equal_rows_begin_where_any_column_changes():
     assert run_heads(line).tolist() == [0, 3]
     assert run_heads(np.zeros(4)).tolist() == [0]
     assert run_heads(np.zeros(0), np.zeros(0)).tolist() == []
+
+
+@pytest.mark.parametrize(("rows", "columns"), [(0, 3), (1, 1), (200, 1), (500, 4)])
+def test_rows_that_are_equal_are_of_one_kind_as_numpy_finds_them(rows, columns):
+    table = np.random.default_rng(3).integers(-2, 3, (rows, columns)).astype(float)
+    first, kind = alike(table)
+    _, rows_, kinds = np.unique(table, axis=0, return_index=True, return_inverse=True)
+    assert first.tolist() == rows_.tolist() and kind.tolist() == kinds.ravel().tolist()

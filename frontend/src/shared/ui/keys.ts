@@ -82,7 +82,8 @@ function fieldCalled(label: string): HTMLElement | null | undefined {
 
 /**
  * Put the caret into a labelled field, or the focus on what is chosen of a group, or on its first button.
- * It is there before the next key is: a frame later, what is typed at once would go to the station. Only what is still on its way is waited for.
+ * It is there before the next key is: a frame later, what is typed at once would go to the station. Only what is still on its way is
+ * waited for.
  */
 export function focusField(label: string): void {
   flushSync(() => {}); // what was just opened is on the screen

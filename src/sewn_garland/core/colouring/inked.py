@@ -11,6 +11,7 @@ import numpy as np
 from ..artwork.paints import largest_paint, rgba_of, with_paints
 from ..artwork.picture_laps import lap_of
 from ..maths.colour import hex_from_rgb, oklab_from_srgb, rgb_from_hex, srgb_within_gamut
+from ..maths.ragged import alike
 from ..maths.raster import png_from_rgba, rgba_from_png
 from ..maths.recent import Recent
 from ..values.brush import Ink
@@ -70,12 +71,13 @@ def pictures_of(motifs: Sequence[Motif], pieces: Varied, ink: Ink) -> Pictures |
     steps = STEPS
     while True:
         rows = np.column_stack([motif, np.where(pictured[:, None], np.round(columns / steps), 0)])
-        kinds, which = np.unique(rows, axis=0, return_inverse=True)
+        first, which = alike(rows)
+        kinds = rows[first]
         if max(np.bincount(kinds[:, 0].astype(int))) <= most:
             break
         steps = steps * 2
     drawn = tuple((int(row[0]), _ink_of(row[1:] * steps, ink) if pixels[int(row[0])] else None) for row in kinds)
-    return Pictures(drawn, which.ravel())
+    return Pictures(drawn, which)
 
 
 def as_drawn(motifs: Sequence[Motif], which: np.ndarray) -> Pictures:

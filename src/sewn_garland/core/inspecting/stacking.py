@@ -16,7 +16,7 @@ from ..values.motif import Motif, see_through
 from ..values.outlines import BisectorCuts
 from ..values.pieces import Placed
 from ..values.tracks import Tracks
-from .outline_joins import Places, on_page
+from .drawn import Places, on_page
 
 OVERLAP_SHARE = 1e-4  # of the smaller piece's area; less is a touch
 MARGIN_SHARE = 0.05  # of a piece's shorter side, about what it covers: no rim of it shows round what is painted over it

@@ -1,0 +1,44 @@
+"""Polygons on the page, against what GEOS says of them one by one."""
+
+import numpy as np
+import pytest
+import shapely
+
+from sewn_garland.core.inspecting.drawn import Drawn
+
+RING = shapely.Point(0, 0).buffer(3, quad_segs=40).difference(shapely.Point(0, 0).buffer(2, quad_segs=25))
+TWO_PARTS = shapely.union_all([shapely.box(-4, -1, -1, 1), shapely.Point(2, 0).buffer(1.5, quad_segs=12)])
+SPEAR = shapely.Polygon([(-5, 0), (5, -0.2), (5, 0.2)])
+
+
+def strewn(shapes, many, room, seed=5):
+    """Return so many of each of some shapes, turned and sheared, in a square of a room."""
+    dice = np.random.default_rng(seed)
+    points = []
+    for shape in shapes:
+        linear = np.eye(2) + dice.normal(0, 0.5, (many, 2, 2))
+        points.append(shapely.get_coordinates(shape) @ linear + dice.uniform(0, room, (many, 1, 2)))
+    return Drawn(shapes, np.repeat(np.arange(len(shapes)), many), np.tile(np.arange(many), len(shapes)), points, False)
+
+
+@pytest.mark.parametrize("room", [15, 60, 4000])
+def test_polygons_stand_apart_as_far_as_geos_measures(room):
+    drawn = strewn([RING, TWO_PARTS, SPEAR], 40, room)
+    one, two = (np.random.default_rng(side).integers(0, 120, 3000) for side in (1, 2))
+    apart = drawn.apart(one, two)
+    assert apart == pytest.approx(shapely.distance(drawn.shapes[one], drawn.shapes[two]), abs=1e-12)
+    assert (apart[one == two] == 0).all() and (apart > 0).any()
+
+
+def test_what_lies_in_another_meets_it_but_not_in_its_hole():
+    drawn = Drawn([RING, SPEAR], np.array([0, 1, 1]), np.array([0, 0, 1]),
+                  [shapely.get_coordinates(RING)[None], shapely.get_coordinates(SPEAR) / 20 * np.ones((2, 1, 1)) + [[[2.5, 0]], [[0, 0]]]],
+                  False)  # fmt: skip
+    assert drawn.apart(np.array([0, 0]), np.array([1, 2])) == pytest.approx([0, 1.75], abs=0.01)
+
+
+def test_what_draws_nothing_stands_nowhere():
+    drawn = Drawn([SPEAR, shapely.Polygon()], np.array([0, 1]), np.array([0, 0]),
+                  [shapely.get_coordinates(SPEAR)[None], np.zeros((1, 0, 2))], False)  # fmt: skip
+    assert np.isnan(drawn.apart(np.array([0, 1]), np.array([1, 1]))).all()
+    assert not len(drawn.apart(np.zeros(0, int), np.zeros(0, int)))
