@@ -102,3 +102,11 @@ def test_several_lines_are_measured_and_rounded_as_each_alone():
         for name in ("old", "new", "crowded"):
             assert getattr(out, name) == pytest.approx(getattr(alone, name), abs=1e-9), name
     assert measured_all([]) == []
+
+
+def test_every_corner_of_a_very_long_line_is_rounded():
+    """Along a kilometre places are no finer than some billionths of a millimetre: two legs need not meet an arc more exactly."""
+    line, out = rounding("M0 0" + "l35 5l25 -35l-60 30" * 8_000, 0.005, shrink=True)
+    assert line.length > 1_000_000
+    assert not len(out.crowded)
+    assert not (np.abs(out.line.vertex_turn) > 1e-3).any()

@@ -93,7 +93,7 @@ def _in_runs(shape: shapely.Geometry) -> tuple[shapely.Geometry, np.ndarray]:
     sides = np.minimum(most, np.repeat(np.cumsum(points) - 1, runs) - first)
     points = ranges(first, sides + 1)
     lines = shapely.linestrings(shapely.get_coordinates(shape)[points], indices=owners(sides + 1))
-    return shapely.multilinestrings(lines), points
+    return shapely.MultiLineString(list(np.asarray(lines))), points
 
 
 def placed_polygons(silhouettes: list, placed: Placed, pieces: np.ndarray, places: Places | None) -> Drawn:

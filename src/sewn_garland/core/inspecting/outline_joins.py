@@ -85,8 +85,8 @@ def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: flo
 def _bent(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray, places: Places) -> tuple[np.ndarray, np.ndarray]:
     """Return how far pairs of bent pieces (p,) stand apart and overlap."""
     needed, at = np.unique(np.append(first, second), return_inverse=True)
-    drawn = placed_polygons(silhouettes, placed, needed, places)
-    return _between(drawn, *np.split(at, 2), placed.centre[second] - placed.centre[first])
+    drawn, (one, two) = placed_polygons(silhouettes, placed, needed, places), np.split(at, 2)
+    return _between(drawn, one, two, placed.centre[second] - placed.centre[first])
 
 
 def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> tuple[np.ndarray, np.ndarray]:

@@ -141,8 +141,8 @@ def _touching(lines: Sequence[MeasuredLine], corners: _Corners, radii: np.ndarra
         at, n = corners.at[left], len(left)
         both, bends = frames_and_bends_on(lines, np.tile(corners.which[left], 2), np.concatenate([at - back[left], at + fore[left]]))
         a, b = (Frames(both.position[half], both.tangent[half]) for half in (slice(n), slice(n, None)))
-        if not len(bits):  # far from the origin places are no finer
-            largest = np.maximum.reduceat(np.abs(a.position).max(axis=1), corners.first)
+        if not len(bits):  # far from the origin, or along a line, places are no finer
+            largest = np.maximum(np.maximum.reduceat(np.abs(a.position).max(axis=1), corners.first), corners.length[corners.first])
             bits = LAST_BITS * np.repeat(largest, corners.last - corners.first + 1)
         own = r[left, None]
         centre[left] = a.position + own * a.normal

@@ -12,7 +12,7 @@ from ..values.brush import Brush, Ends, Hand, Rows, Travel
 from ..values.line import MeasuredLine
 from ..values.runs import Corners
 from ..values.taking import AlongTrack
-from ..values.tracks import LineToLay, Located, Softened, Tracks
+from ..values.tracks import JUMPS, ON, TURNS, LineToLay, Located, Softened, Tracks
 from .parallel import parallel
 from .rounding import Rounded, rounded_all
 from .setting_out import set_out
@@ -23,6 +23,7 @@ from .widths import widths_of
 VERTEX_RADIUS_MM = 0.005  # chosen: half of what bending may stray
 CURVES_A_PANEL = 16  # from which on it pays to lay out a spline; chosen: twice as fast where lines are laid again, little slower at first
 KEPT_SEGMENTS = 100_000  # of lines with arcs that are remembered, at some kB each; chosen: a drag asks again for all lines but one
+JUMP_MM = 3e-6  # to either side of a vertex that stays sharp, in which what lies beside it is drawn straight across; chosen
 LEAST_TURN = 5e-4  # radians; chosen: below it pieces 20 mm to a side of the line open by less than 0.01 mm
 _round, _soft = (Recent[Rounded](KEPT_SEGMENTS, weigh=lambda made: 1 + len(made.line.line.coeffs)) for _ in range(2))
 
@@ -121,14 +122,28 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: np.ndarray
             out[own] = soft[i].moved(s[own])
         return out
 
-    turns = [np.zeros(0)] * len(soft)
-    for i in changed:
-        turns[i] = soft[i].new
+    breaks, behind = zip(*(_breaks_of(each, each.moved(own)) for each, own in zip(soft, kept, strict=True)), strict=True)
     lengths = np.array([line.length for line in measured])
     return Softened(
-        measured, lengths, located_along(measured, curves=curves), partial(straight_between, measured), moved, tuple(turns),
+        measured, lengths, located_along(measured, curves=curves), partial(straight_between, measured), moved, breaks, behind,
         widths_of(measured, hand, sizes) if hand.widened or sizes else None, curves,
     )  # fmt: skip
+
+
+def _breaks_of(soft: Rounded, kept: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return where a softened line begins and ends to turn (b,), rising, but at its vertices ``kept``, and what it does behind (b,)."""
+    line = soft.line
+    sharp = line.vertex_s[np.abs(line.vertex_turn) > LEAST_TURN]
+    sharp = sharp[np.searchsorted(kept, sharp - JUMP_MM) == np.searchsorted(kept, sharp + JUMP_MM)]
+    if line.closed and len(soft.new):
+        sharp = np.concatenate([sharp - line.length, sharp, sharp + line.length])
+    breaks = np.concatenate([soft.new, sharp - JUMP_MM, sharp + JUMP_MM])
+    stretches = np.tile([ON, TURNS], len(soft.new) // 2)  # where each begins and ends
+    if not line.closed:
+        stretches[-1:] = ON
+    behind = np.concatenate([stretches, np.full(len(sharp), JUMPS), np.full(len(sharp), ON)])
+    order = np.argsort(breaks, kind="stable")
+    return breaks[order], behind[order]
 
 
 def _softened(keys: list[tuple[MeasuredLine, tuple[float, ...]]]) -> list[Rounded]:

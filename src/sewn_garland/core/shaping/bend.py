@@ -16,6 +16,7 @@ from ..maths.ragged import run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
 from .near import LEAST_PART_MM, Near, near
+from .parts import parts_of
 from .together import AT_MOST, HALVES, TESTED, bent_together, box_of
 from .way import Way
 
@@ -85,6 +86,7 @@ def _bent_apart(
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
     bent, row, begin = _bent(cubics, piece, way, told, tolerance)
     points, starts, first = _in_contours(bent, row, begin, piece, contour)
+    points[starts[1:][closed[first]] - 1] = points[starts[:-1][closed[first]]]  # to the last bit
     pieces = np.unique(np.concatenate([own for _, own in groups]))
     return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces[:0], pieces[:0])
 
@@ -153,25 +155,26 @@ def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
 def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float):
     """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
     cubics, row, begin, width, broken = _broken(cubics, piece, way)
-    cubics = as_complex(cubics)
-    bending = ~way.straight[piece[row]]
-    if len(way.breaks):  # most parts of a piece between vertices lie straight
-        own = np.flatnonzero(bending)
-        x = np.real(cubics[own])
-        bending[own] = ~way.straight_between(piece[row[own]], x.min(axis=1), x.max(axis=1))
+    cubics, of = as_complex(cubics), piece[row]
+    bending = ~way.straight[of]
+    if len(way.breaks):
+        x, parts = np.real(cubics), parts_of(way, np.unique(piece))
+        of, told = parts.holding(of, x.min(axis=1), x.max(axis=1)), parts.told(told)
+        broken &= ~parts.steady[of, None]
+        bending &= ~parts.even[of]
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
-        mapped = _hermite(cubics, piece[row], told, broken)
+        mapped = _hermite(cubics, of, told, broken)
         good = np.ones(len(row), bool)
         if level < MOST_HALVINGS:
             tested = np.flatnonzero(bending)
-            good[tested] = _strays(cubics[tested], mapped[tested], piece[row[tested]], told) <= tolerance
+            good[tested] = _strays(cubics[tested], mapped[tested], of[tested], told) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
         if 2 * (len(row) - good.sum()) > MOST_AT_ONCE:
             raise too_many_curves()
-        row, width, bending = np.repeat(row[~good], 2), np.repeat(width[~good] / 2, 2), np.repeat(bending[~good], 2)
+        row, of, width, bending = (np.repeat(column[~good], 2) for column in (row, of, width / 2, bending))
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
         broken = np.stack([broken[~good] & (True, False), broken[~good] & (False, True)], axis=1).reshape(-1, 2)
@@ -179,24 +182,17 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
 
 
 def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray, ...]:
-    """Split cubics where they cross the breaks of their pieces.
+    """Split cubics wherever they cross the breaks of their pieces.
 
     Return the parts, the row (k,) of each, where in it it begins and how much of it it is (k,), and
-    which of its ends (k, 2) lie on a break. A cubic that turns back across a break is split once
-    there; halving does the rest.
+    which of its ends (k, 2) lie on a break.
     """
     row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), np.ones(len(cubics))
     if not len(way.breaks) or not len(cubics):
         return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
     if (way.first_break[piece + 1] - way.first_break[piece]).sum() > MOST_AT_ONCE:
         raise too_many_curves()
-    pair, x = way.breaks_of(piece)
-    low, high = np.minimum(cubics[:, 0, 0], cubics[:, 3, 0]), np.maximum(cubics[:, 0, 0], cubics[:, 3, 0])
-    crossed = (low[pair] < x - LEAST_PART_MM) & (high[pair] > x + LEAST_PART_MM)
-    pair, x = pair[crossed], x[crossed]
-    t = _crossing(cubics[pair, :, 0], x)
-    order = np.lexsort((t, pair))
-    pair, t = pair[order], t[order]
+    pair, t = _crossings(cubics[:, :, 0], *way.breaks_of(piece)[:2])
     row = np.concatenate([row, pair])
     begin, broken = np.append(begin, t), np.append(np.zeros(len(cubics), bool), np.ones(len(pair), bool))
     order = np.lexsort((begin, row))
@@ -208,8 +204,48 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray
     return parts, row, begin, end - begin, np.column_stack([broken, ~last])
 
 
-def _crossing(x: np.ndarray, level: np.ndarray) -> np.ndarray:
-    """Return the parameters (n,) at which cubics with control values ``x`` (n, 4) pass levels (n,) between their ends.
+def _crossings(x: np.ndarray, row: np.ndarray, level: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return the row (c,) and the parameter (c,) of every crossing of cubics, with control values ``x`` (n, 4), of their own ones among
+    ``level`` (k,), those of ``row`` (k,).
+    """
+    low, high = x.min(axis=1), x.max(axis=1)
+    near = np.flatnonzero((low[row] < level) & (high[row] > level))
+    row, level = row[near], level[near]
+    turns = np.ones((len(x), 4)) * (0, 1, 1, 1)  # from where to where each goes one way
+    back = np.flatnonzero((low < np.minimum(x[:, 0], x[:, 3])) | (high > np.maximum(x[:, 0], x[:, 3])))
+    turns[back, 1:3] = np.sort(_turning_back(x[back]), axis=1)
+    done = []
+    for way in range(3):
+        own = np.arange(len(row)) if way == 0 else np.flatnonzero(turns[row, way] < turns[row, way + 1])
+        begin, end = turns[row[own], way], turns[row[own], way + 1]
+        a, b = (_value(x[row[own]], t) for t in (begin, end))
+        crossed = (np.minimum(a, b) < level[own] - LEAST_PART_MM) & (np.maximum(a, b) > level[own] + LEAST_PART_MM)
+        own = own[crossed]
+        done.append((row[own], _crossing(x[row[own]], level[own], begin[crossed], end[crossed])))
+    row, t = (np.concatenate(column) for column in zip(*done, strict=True))
+    order = np.lexsort((t, row))
+    return row[order], t[order]
+
+
+def _turning_back(x: np.ndarray) -> np.ndarray:
+    """Return the parameters (n, 2) at which cubics with control values ``x`` (n, 4) turn back, 1 where they do not."""
+    a, b, c = x[:, 1] - x[:, 0], x[:, 2] - x[:, 1], x[:, 3] - x[:, 2]
+    square, half, free = a - 2 * b + c, b - a, a  # a third of the derivative is square·t² + 2·half·t + free
+    root = np.sqrt(np.maximum(half**2 - square * free, 0.0))
+    q = -(half + np.where(half < 0, -root, root))
+    t = np.stack(
+        [np.divide(q, square, out=np.ones_like(q), where=square != 0), np.divide(free, q, out=np.ones_like(q), where=q != 0)], axis=1
+    )
+    return np.where((t > 0) & (t < 1) & (half**2 > square * free)[:, None], t, 1.0)
+
+
+def _value(x: np.ndarray, t: np.ndarray) -> np.ndarray:
+    """Return the values (n,) of cubics with control values ``x`` (n, 4) at parameters (n,)."""
+    return ((1 - t) ** 3 * x[:, 0] + 3 * t * (1 - t) ** 2 * x[:, 1]) + (3 * t**2 * (1 - t) * x[:, 2] + t**3 * x[:, 3])
+
+
+def _crossing(x: np.ndarray, level: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+    """Return the parameters (n,) at which cubics with control values ``x`` (n, 4) pass levels (n,) between ``low`` and ``high`` (n,).
 
     Those that go evenly are divided, the others bisected.
     """
@@ -217,20 +253,18 @@ def _crossing(x: np.ndarray, level: np.ndarray) -> np.ndarray:
     t = (level - x[:, 0]) / np.where(rise != 0, rise, 1.0)
     even = np.abs(x[:, 1] - x[:, 0] - rise / 3) + np.abs(x[:, 3] - x[:, 2] - rise / 3) <= EVEN_REL_TOL * np.abs(rise)
     curved = np.flatnonzero(~even)
-    t[curved] = _bisected(x[curved], level[curved])
+    t[curved] = _bisected(x[curved], level[curved], low[curved], high[curved])
     return t
 
 
-def _bisected(x: np.ndarray, level: np.ndarray) -> np.ndarray:
-    """Return where cubics (m, 4) of one direction reach a level (m,): plain halving, which took a third to two thirds of the
-    time of SciPy's root finder for arrays when both were tried, and is asked for at every step of a drag.
+def _bisected(x: np.ndarray, level: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+    """Return where cubics (m, 4) that go one way from ``low`` to ``high`` reach a level (m,): plain halving, which took a third to two
+    thirds of the time of SciPy's root finder for arrays when both were tried, and is asked for at every step of a drag.
     """
-    low, high = np.zeros(len(x)), np.ones(len(x))
-    rising = x[:, 3] > x[:, 0]
+    rising = _value(x, high) > _value(x, low)
     for _ in range(CROSSING_ROUNDS):
         t = (low + high) / 2
-        value = ((1 - t) ** 3 * x[:, 0] + 3 * t * (1 - t) ** 2 * x[:, 1]) + (3 * t**2 * (1 - t) * x[:, 2] + t**3 * x[:, 3])
-        above = (value > level) == rising
+        above = (_value(x, t) > level) == rising
         low, high = np.where(above, low, t), np.where(above, t, high)
     return (low + high) / 2
 

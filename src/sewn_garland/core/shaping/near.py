@@ -100,7 +100,7 @@ def near_points(way: Way, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> Wa
 
 def _turning(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
     """Tell of pieces (p,) whether their line begins or ends to turn about a vertex between ``low`` and ``high`` (p,)."""
-    at, x = way.breaks_of(pieces)
+    at, x, _ = way.breaks_of(pieces)
     inside = (x > low[at] + LEAST_PART_MM) & (x < high[at] - LEAST_PART_MM)
     turning = np.zeros(len(pieces), bool)
     turning[at[inside]] = True

@@ -18,10 +18,11 @@ from ..values.brush import Brush
 from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
-from ..values.tracks import Softened, Tracks
+from ..values.tracks import ON, Softened, Tracks
 from .bend import MOST_CURVES, bent_outlines, too_many_curves
 from .corners import clipped_pieces, fitted_corners
 from .near import near_points
+from .parts import parts_of
 from .way import Warp, Way
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
@@ -108,7 +109,7 @@ class _Bends:
             tracks.shift[self.track] + moved(placed.across),
             self._frame,
             self._warp(),
-            self._breaks(),
+            *self._breaks(),
             self._reach[0],
             self._straight,
             soft.curves[self.track] >= MANY_CURVES,
@@ -122,7 +123,6 @@ class _Bends:
         return self.soft.on_legs(self.track[piece], at, None if self.legs is None else self.legs[piece])
 
     def _straight(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-        low, high = self.s[piece] + low, self.s[piece] + high
         if self.legs is not None:
             low, high = (np.clip(at, *self.legs[piece].T) for at in (low, high))
         return self.soft.straight(self.track[piece], low, high)
@@ -149,14 +149,13 @@ class _Bends:
 
         return warp
 
-    def _breaks(self) -> np.ndarray:
-        """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted.
+    def _breaks(self) -> tuple[np.ndarray, np.ndarray]:
+        """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted, and what these do
+        behind (m,).
 
         Beyond its legs a piece's track goes straight on.
         """
-        turning = [i for i, turns in enumerate(self.soft.turns) if len(turns)]
-        if not turning:
-            return np.zeros((0, 2))
+        broken = [i for i, breaks in enumerate(self.soft.breaks) if len(breaks)]
         across = np.array([np.hypot(m.width, m.height) for m in self.brush.pieces.motifs])
         reach = across[self.placed.motif] * np.abs(self.placed.scale).max(axis=1)
         if self.brush.travel.once:
@@ -164,18 +163,34 @@ class _Bends:
         low, high = self.s - reach, self.s + reach
         if self.legs is not None:
             low, high = np.maximum(low, self.legs[:, 0]), np.minimum(high, self.legs[:, 1])
-        found = [np.zeros((0, 2))]
-        for i in turning:
-            own, turns = np.flatnonzero(self.track == i), self.soft.turns[i]
-            first = np.searchsorted(turns, low[own])
-            counts = np.maximum(np.searchsorted(turns, high[own], side="right") - first, 0)
-            found.append(np.column_stack([own[owners(counts)].astype(float), turns[ranges(first, counts)]]))
-        piece, at = np.concatenate(found).T
+        found = [np.zeros((0, 3))]
+        for i in broken:
+            own, breaks = np.flatnonzero(self.track == i), self.soft.breaks[i]
+            first = np.searchsorted(breaks, low[own])
+            counts = np.maximum(np.searchsorted(breaks, high[own], side="right") - first, 0)
+            rows = ranges(first, counts)
+            found.append(np.column_stack([own[owners(counts)].astype(float), breaks[rows], self.soft.behind[i][rows]]))
+        piece, at, behind = np.concatenate([*found, *self._ends_of_widths(reach)]).T
         piece = piece.astype(int)
+        order = np.lexsort((at, piece))
+        piece, at, behind = piece[order], at[order], behind[order]
         widths, track = self.soft.widths, self.track[piece]
         if widths is None or self.brush.travel.once:
-            return np.column_stack([piece, at - self.s[piece]])
-        return np.column_stack([piece, widths.even_of(track, at) - widths.even_of(track, self.s[piece])])
+            x = at - self.s[piece]
+        else:
+            x = widths.even_of(track, at) - widths.even_of(track, self.s[piece])
+        return np.column_stack([piece, x]), behind.astype(int)
+
+    def _ends_of_widths(self, reach: np.ndarray) -> list[np.ndarray]:
+        """Return the pieces that reach past an end of an open track, beyond which widths stay as they are, and where it is (m, 3)."""
+        if self.soft.widths is None:
+            return []
+        pieces = np.flatnonzero(~self.soft.widths.closed[self.track])
+        found = []
+        for end in (np.zeros(len(pieces)), self.soft.lengths[self.track[pieces]]):
+            past = np.abs(end - self.s[pieces]) < reach[pieces]
+            found.append(np.column_stack([pieces[past], end[past], np.full(int(past.sum()), ON)]))
+        return found
 
     def as_stamped(self) -> np.ndarray:
         """Tell which pieces (n,) bending leaves as they are stamped."""
@@ -241,7 +256,11 @@ class _Bends:
     def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Return where points (k, 2) of pieces (k,) go on the page."""
         x, v = np.einsum("nij,nj->ni", self.linear[piece], points).T
-        return as_points(near_points(self.way, piece, x, v).places(piece, x, v))
+        told, pieces = near_points(self.way, piece, x, v), np.unique(piece)
+        if not 0 < np.diff(self.way.first_break)[pieces].sum() < len(piece):
+            return as_points(told.places(piece, x, v))
+        parts = parts_of(self.way, pieces)
+        return as_points(parts.told(told).places(parts.at(piece, x), x, v))
 
 
 def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[ShapedOutlines]:

@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from ..maths.ragged import owners, ranges
+from ..values.tracks import ON
 
 Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
@@ -16,7 +17,7 @@ Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndar
 """Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
 
 Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (m,) and from which x to which (m,), tells (m,) where nothing bends between."""
+"""Takes pieces (m,) and from which to which distances along their lines (m,), tells (m,) where these are straight between."""
 
 
 class Way:
@@ -24,10 +25,10 @@ class Way:
 
     Base lines' middles lie at distances ``s`` (n,) and ``shift`` (n,) mm to the right of their lines.
     ``warp`` lets pieces follow a line's width: (x, v) goes to P(s(x)) + (shift + v·width)·N. ``breaks``
-    (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex.
-    ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where nothing bends between such; the
-    attribute ``straight`` (n,) are the pieces known to lie where nothing does. ``crowd`` (n,) are pieces among so many on their line
-    that it pays to look for what is alike in them; all, where it is not given.
+    (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex, and ``behind`` (m,) what it
+    does there, as ``Softened`` says. ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where lines are
+    straight; the attribute ``straight`` (n,) are the pieces known to lie where nothing bends. ``crowd`` (n,) are pieces among so many on
+    their line that it pays to look for what is alike in them; all, where it is not given.
     """
 
     def __init__(
@@ -37,14 +38,16 @@ class Way:
         frame: Frame,
         warp: Warp | None,
         breaks: np.ndarray | None = None,
+        behind: np.ndarray | None = None,
         reach: np.ndarray | None = None,
         straight: Straight | None = None,
         crowd: np.ndarray | None = None,
     ) -> None:
         self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
-        self._straight = None if warp is not None else straight
+        self._reach, self._straight = reach, straight
         self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
+        self._behind = np.full(len(self.breaks), ON) if behind is None else behind
         self.crowd = np.ones(len(s), bool) if crowd is None else crowd
 
     @cached_property
@@ -52,15 +55,32 @@ class Way:
         """Return the place among all breaks of the first of each piece, and behind the last (n + 1,)."""
         return np.append(0, np.cumsum(np.bincount(self.breaks[:, 0].astype(int), minlength=len(self.s))))
 
-    def breaks_of(self, piece: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Return of pieces (m,), whichever they are, the place (k,) of each one's breaks' piece among them, and the x (k,) of these."""
+    def breaks_of(self, piece: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return of pieces (m,), whichever they are, the place (k,) of each one's breaks' piece among them, the x (k,) of these, and
+        what (k,) the line does behind.
+        """
         first = self.first_break[piece]
         many = self.first_break[piece + 1] - first
-        return owners(many), self.breaks[ranges(first, many), 1]
+        rows = ranges(first, many)
+        return owners(many), self.breaks[rows, 1], self._behind[rows]
+
+    def reach_of(self, piece: np.ndarray) -> np.ndarray:
+        """Return from which to which x (2, m) pieces reach, NaN where that is not known."""
+        return np.full((2, len(piece)), np.nan) if self._reach is None else self._reach[:, piece]
 
     def straight_between(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-        """Tell of pieces (m,) where it is known that nothing bends from ``low`` to ``high`` (m,)."""
+        """Tell of pieces (m,) where it is known that nothing bends from the x ``low`` to ``high`` (m,)."""
+        if self.warp is not None:
+            return np.zeros(len(piece), bool)
+        return self.straight_on(piece, self.s[piece] + low, self.s[piece] + high)
+
+    def straight_on(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
+        """Tell of pieces (m,) where it is known that their line is straight from the distances ``low`` to ``high`` (m,) along it."""
         return np.zeros(len(piece), bool) if self._straight is None else self._straight(piece, low, high)
+
+    def distance(self, piece: np.ndarray, x: np.ndarray) -> np.ndarray:
+        """Return the distances (m,) along their lines of points of pieces with some x (m,)."""
+        return self._on_line(piece, x)[0]
 
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
         """Return the places (n,)."""

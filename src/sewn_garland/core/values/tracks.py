@@ -87,13 +87,16 @@ class Tracks:
         )  # fmt: skip
 
 
+ON, TURNS, JUMPS = 0, 1, 2  # what a line does behind a break
+
+
 @dataclass(frozen=True, eq=False)
 class Softened:
     """Tracks whose vertices have arcs too small to see, for bent pieces to turn about.
 
-    ``moved(track, s)`` brings distances (n,) of the tracks to the softened ones, of ``lengths`` (t,) mm. ``turns`` are, by track, the
-    distances at which a softened one begins and ends to turn, rising; empty where it is the track itself. About so many ``curves`` (t,)
-    are to follow each.
+    ``moved(track, s)`` brings distances (n,) of the tracks to the softened ones, of ``lengths`` (t,) mm. ``breaks`` are, by track, the
+    distances at which a softened one begins and ends to turn, rising, and ``behind`` what it does behind each: it goes ``ON``, ``TURNS``
+    in an arc, or ``JUMPS`` round a vertex too sharp for one. About so many ``curves`` (t,) are to follow each.
     """
 
     measured: tuple[MeasuredLine, ...]
@@ -101,7 +104,8 @@ class Softened:
     located: Located
     straight: Straight
     moved: Callable[[np.ndarray, np.ndarray], np.ndarray]
-    turns: tuple[np.ndarray, ...]
+    breaks: tuple[np.ndarray, ...]
+    behind: tuple[np.ndarray, ...]
     widths: Widths | None
     curves: np.ndarray
 
