@@ -12,6 +12,7 @@ from .artwork.contours import curves_about
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
+from .inspecting.drawn import Bends
 from .inspecting.joins import joins_of
 from .inspecting.outline_joins import as_drawn_apart, with_outlines
 from .inspecting.said import Taken, said_of
@@ -130,10 +131,11 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
+    bends = None if drawn.places is None else Bends(drawn.places, drawn.stamped, tracks.tightest)
     if brush.loose:
-        joins = as_drawn_apart(joins, brush, placed, drawn.places, tracks.tightest)
+        joins = as_drawn_apart(joins, brush, placed, bends)
     elif brush.joins.by_outlines:
-        joins = with_outlines(joins, brush, placed, drawn.places, drawn.whole, tracks.tightest)
+        joins = with_outlines(joins, brush, placed, bends, drawn.whole)
     closes, broken = closes_of(placed, brush, tracks, drawn.cuts, drawn.places)
     said = said_of(
         placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, taken=_at_their_largest(brush, stops), widths=widths,

@@ -2,21 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 import shapely
 
+from ..artwork.silhouette import FLATNESS_MM, silhouette
 from ..maths.curves import as_complex
 from ..maths.ragged import heads, owners, ranges
 from ..maths.ragged import places as places_of
 from ..maths.sides import Sides
+from ..values.motif import Motif
 from ..values.pieces import Placed
+
+MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
+
+
+class Bends(NamedTuple):
+    """Where points of bent pieces go, which pieces (n,) lie as they are stamped for all that, and the tightest bend, mm."""
+
+    places: Places
+    stamped: np.ndarray
+    tightest: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -31,21 +44,30 @@ class Drawn:
     points: list[np.ndarray]
     bent: bool
 
-    @cached_property
-    def shapes(self) -> np.ndarray:
-        """Return the polygons (k,)."""
-        return self._copies_of([(shape, slice(None)) for shape in self.silhouettes])
+    def polygons(self, rows: np.ndarray) -> np.ndarray:
+        """Return polygons (k,), None but for some rows."""
+        return self._copies_of([(shape, slice(None)) for shape in self.silhouettes], rows)
 
-    @cached_property
-    def in_runs(self) -> np.ndarray:
-        """Return the rings of the polygons (k,) as lines of few sides each."""
-        return self._copies_of([_in_runs(shape) for shape in self.silhouettes])
+    def in_runs(self, rows: np.ndarray) -> np.ndarray:
+        """Return the rings of polygons (k,) as lines of few sides each, None but for some rows."""
+        return self._copies_of([_in_runs(shape) for shape in self.silhouettes], rows)
 
-    def _copies_of(self, templates: list[tuple[shapely.Geometry, slice | np.ndarray]]) -> np.ndarray:
-        out = np.empty(len(self.which), object)
+    def _copies_of(self, templates: Sequence[tuple[shapely.Geometry, slice | np.ndarray]], rows: np.ndarray) -> np.ndarray:
+        out, wanted = np.empty(len(self.which), object), np.zeros(len(self.which), bool)
+        wanted[rows] = True
         for v, ((shape, some), points) in enumerate(zip(templates, self.points, strict=True)):
-            out[self.which == v] = _copies(shape, points[:, some])
+            own = np.flatnonzero(wanted & (self.which == v))
+            out[own] = _copies(shape, points[self.row[own]][:, some])
         return out
+
+    @cached_property
+    def _boxes(self) -> tuple[np.ndarray, np.ndarray]:
+        """Return the lowest and the highest x and y (k, 2) of each polygon, NaN where there is nothing."""
+        low, high = np.full((2, len(self.which), 2), np.nan)
+        for v, points in enumerate(self.points):
+            if points.size:
+                low[self.which == v], high[self.which == v] = points.min(axis=1), points.max(axis=1)
+        return low, high
 
     def apart(self, one: np.ndarray, two: np.ndarray) -> np.ndarray:
         """Return how far pairs (p,) of polygons stand apart: 0 where they meet, NaN where one draws nothing.
@@ -53,9 +75,13 @@ class Drawn:
         Of those that do not meet the rings are measured, as runs of sides: GEOS leaves out what it knows to be too far by its box, but
         asks that of whole lines and polygons alone, and would else look at every two sides.
         """
-        out = np.zeros(len(one))
-        off = np.flatnonzero(~shapely.intersects(self.shapes[one], self.shapes[two]))
-        out[off] = shapely.distance(self.in_runs[one[off]], self.in_runs[two[off]])
+        (low, high), out, met = self._boxes, np.zeros(len(one)), np.zeros(len(one), bool)
+        near = np.flatnonzero((np.maximum(low[one], low[two]) <= np.minimum(high[one], high[two])).all(axis=1))
+        shapes = self.polygons(np.append(one[near], two[near]))
+        met[near] = shapely.intersects(shapes[one[near]], shapes[two[near]])
+        off = np.flatnonzero(~met)
+        rings = self.in_runs(np.append(one[off], two[off]))
+        out[off] = shapely.distance(rings[one[off]], rings[two[off]])
         return out
 
     def sides(self, rows: np.ndarray) -> tuple[Sides, np.ndarray]:
@@ -96,11 +122,28 @@ def _in_runs(shape: shapely.Geometry) -> tuple[shapely.Geometry, np.ndarray]:
     return shapely.MultiLineString(list(np.asarray(lines))), points
 
 
-def placed_polygons(silhouettes: list, placed: Placed, pieces: np.ndarray, places: Places | None) -> Drawn:
-    """Return the polygons (k,) of some pieces on the page."""
-    which = placed.motif[pieces]
-    points = [_points_on_page(shape, placed, pieces[which == v], places) for v, shape in enumerate(silhouettes)]
-    return Drawn(silhouettes, which, rows_within(which), points, places is not None)
+def drawn_polygons(motifs: Sequence[Motif], size: float, placed: Placed, pieces: np.ndarray, bends: Bends | None) -> Drawn:
+    """Return the polygons (k,) of some pieces as they lie on the page, up to ``size`` times as large as their motifs.
+
+    Those that are bent have sides so short that they stay flat in the tightest bend.
+    """
+    shapes, which = [silhouette(motif, size) for motif in motifs], placed.motif[pieces]
+    places: list[Places | None] = [None] * len(motifs)
+    if bends is not None:
+        shapes += [_bendable(shape, size, max(bends.tightest, m.height * size)) for shape, m in zip(shapes, motifs, strict=True)]
+        places += [bends.places] * len(motifs)
+        which = np.where(bends.stamped[pieces], which, which + len(motifs))
+    points = [_points_on_page(shape, placed, pieces[which == v], how) for v, (shape, how) in enumerate(zip(shapes, places, strict=True))]
+    return Drawn(shapes, which, rows_within(which), points, bends is not None)
+
+
+def _bendable(shape: shapely.Geometry, size: float, radius: float) -> shapely.Geometry:
+    """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend of some radius.
+
+    No bend counts as tighter than pieces are high: there they fold.
+    """
+    side = np.sqrt(8 * radius * FLATNESS_MM / 2) / size  # the sagitta of a chord
+    return shapely.segmentize(shape, max(side, shapely.length(shape) / MOST_SIDES)) if np.isfinite(side) else shape
 
 
 def rows_within(which: np.ndarray) -> np.ndarray:

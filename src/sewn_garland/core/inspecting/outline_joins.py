@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 import shapely
 
-from ..artwork.silhouette import FLATNESS_MM, silhouette
+from ..artwork.silhouette import silhouette
 from ..maths.curves import as_complex
 from ..maths.ragged import alike
 from ..maths.sides import overlaps
@@ -15,36 +15,33 @@ from ..values.arrays import rows_of
 from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.pieces import Placed
-from .drawn import Drawn, Places, placed_polygons, rows_within
+from .drawn import Bends, Drawn, drawn_polygons, rows_within
 
-MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
 SAME_PAIR_MM = 1e-6
 SAME_DIRECTION = 1e-9  # radians; a piece of a metre then lies as near as that
 TOUCHING_MM = 1e-6
 
 
-def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | None, known: np.ndarray, tightest: float = np.inf) -> Joins:
+def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | None, known: np.ndarray) -> Joins:
     """Measure joins by the outlines of their pieces: ``apart`` mm and ``overlap`` mm², and gaps as deviations from the straight.
 
     The wish is how the same two pieces lie on a straight line; the gap is what they stand further apart
-    there, less what they overlap more, as a mean depth over the lower piece's height. Pieces bent
-    by ``places`` are measured as they are bent, in bends of ``tightest`` mm at most; joins of pieces that are clipped or fitted to a
-    corner (not ``known`` (n,)) keep the measure of their frames.
+    there, less what they overlap more, as a mean depth over the lower piece's height. Pieces that are bent are measured as they
+    are; joins of pieces that are clipped or fitted to a corner (not ``known`` (n,)) keep the measure of their frames.
     """
     if not len(joins.first):
         return replace(joins, apart=np.zeros(0), overlap=np.zeros(0))
-    first, second = joins.first, joins.second
-    silhouettes = [silhouette(m, brush.spacing.size) for m in brush.pieces.motifs]
+    first, second, motifs, size = joins.first, joins.second, brush.pieces.motifs, brush.spacing.size
+    silhouettes = [silhouette(m, size) for m in motifs]
     wished_apart, wished_overlap, straight = _wished(silhouettes, placed, first, second)
     apart, overlap = wished_apart.copy(), wished_overlap.copy()
-    if places is None:
-        askew = np.flatnonzero(~straight)
-        apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
-    else:
-        fine = [_bendable(shape, m.height * brush.spacing.size, brush.spacing.size, tightest)
-                for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]  # fmt: skip
-        apart, overlap = _bent(fine, placed, first, second, places)
-    height = np.array([m.height for m in brush.pieces.motifs])
+    rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
+    askew, bent = np.flatnonzero(rigid & ~straight), np.flatnonzero(~rigid)
+    apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
+    needed, at = np.unique(np.append(first[bent], second[bent]), return_inverse=True)
+    drawn, (one, two) = drawn_polygons(motifs, size, placed, needed, bends), np.split(at, 2)
+    apart[bent], overlap[bent] = _between(drawn, one, two, placed.centre[second[bent]] - placed.centre[first[bent]])
+    height = np.array([m.height for m in motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
     told = known[first] & known[second] & np.isfinite(apart) & ~placed.at_corner[first]  # which is left by another edge
@@ -52,7 +49,7 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, places: Places | N
     return replace(joins, gap=np.where(told, gap, joins.gap), apart=apart, overlap=overlap)
 
 
-def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, places: Places | None, tightest: float = np.inf) -> Joins:
+def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, bends: Bends | None) -> Joins:
     """Measure joins of pieces that lie loosely by how far their outlines stand apart, mm; steps and kinks are what was asked for.
 
     Pieces that are to stand apart have no joins to look at.
@@ -64,29 +61,10 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, places: Places | 
     if not len(none):
         return joins
     size = brush.spacing.size * float(placed.size.max(initial=1.0))
-    silhouettes = [silhouette(m, size) for m in brush.pieces.motifs]
-    if places is not None:
-        silhouettes = [_bendable(shape, m.height * size, size, tightest) for shape, m in zip(silhouettes, brush.pieces.motifs, strict=True)]
-    needed, at = np.unique(np.concatenate([joins.first, joins.second]), return_inverse=True)
-    drawn = placed_polygons(silhouettes, placed, needed, places)
-    apart = np.nan_to_num(drawn.apart(*np.split(at, 2)))  # what draws nothing stands nowhere
+    needed, at = np.unique(np.append(joins.first, joins.second), return_inverse=True)
+    drawn, (one, two) = drawn_polygons(brush.pieces.motifs, size, placed, needed, bends), np.split(at, 2)
+    apart = np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
     return replace(joins, gap=apart, apart=apart, wished=none)
-
-
-def _bendable(shape: shapely.Geometry, height: float, size: float, tightest: float) -> shapely.Geometry:
-    """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend.
-
-    No bend counts as tighter than pieces are high: there they fold.
-    """
-    side = np.sqrt(8 * max(tightest, height) * FLATNESS_MM / 2) / size  # the sagitta of a chord
-    return shapely.segmentize(shape, max(side, shapely.length(shape) / MOST_SIDES)) if np.isfinite(side) else shape
-
-
-def _bent(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray, places: Places) -> tuple[np.ndarray, np.ndarray]:
-    """Return how far pairs of bent pieces (p,) stand apart and overlap."""
-    needed, at = np.unique(np.append(first, second), return_inverse=True)
-    drawn, (one, two) = placed_polygons(silhouettes, placed, needed, places), np.split(at, 2)
-    return _between(drawn, one, two, placed.centre[second] - placed.centre[first])
 
 
 def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -104,6 +82,7 @@ def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) 
     of_one, of_two = np.split(place[at], 2)
     shared[sound] = overlaps(sides, of_one, of_two, along[sound])
     left = np.flatnonzero(np.isnan(shared))
+    shapes = shapes if drawn.bent else drawn.polygons(np.append(one[left], two[left]))
     shared[left] = shapely.area(shapely.intersection(shapes[one[left]], shapes[two[left]]))
     overlap[meet] = shared
     return apart, overlap
@@ -117,8 +96,8 @@ def _ahead(way: np.ndarray) -> np.ndarray:
 
 
 def _mended(drawn: Drawn, rows: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return polygons, those of some rows that cross themselves made valid, and which (k,) do."""
-    out, crossed = drawn.shapes.copy(), np.zeros(len(drawn.which), bool)
+    """Return some rows' polygons, where they are bent, those that cross themselves made valid, and which (k,) do."""
+    out, crossed = drawn.polygons(rows if drawn.bent else rows[:0]), np.zeros(len(drawn.which), bool)
     if drawn.bent:
         crossed[rows] = ~shapely.is_valid(out[rows])
         out[crossed] = shapely.make_valid(out[crossed], method="structure", keep_collapsed=False)

@@ -56,12 +56,13 @@ PRINT = Detail()
 @dataclass(frozen=True, eq=False)
 class Shaped:
     """The outlines of shaped pieces, None where none is; where pieces end on bisectors; where points of bent pieces go, None
-    where pieces are stamped; and which pieces (n,) are neither clipped nor fitted.
+    where all are stamped; which pieces (n,) bending leaves as they are; and which are neither clipped nor fitted.
     """
 
     outlines: ShapedOutlines | None
     cuts: BisectorCuts
     places: Places | None
+    stamped: np.ndarray
     whole: np.ndarray
 
 
@@ -85,7 +86,7 @@ def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: 
     outlines = None if not parts else parts[0] if len(parts) == 1 else merged(parts)
     whole = np.ones(len(placed.s), bool)
     whole[np.concatenate([cuts.piece, *(part.pieces for part in redrawn)])] = False
-    return Shaped(outlines, cuts, None if bends is None else bends.places, whole)
+    return Shaped(outlines, cuts, None if bends is None else bends.places, stamped, whole)
 
 
 class _Bends:
