@@ -66,7 +66,8 @@ class Drawn:
         low, high = np.full((2, len(self.which), 2), np.nan)
         for v, points in enumerate(self.points):
             if points.size:
-                low[self.which == v], high[self.which == v] = points.min(axis=1), points.max(axis=1)
+                for axis in (0, 1):  # one by one: many times as fast as both at once
+                    low[self.which == v, axis], high[self.which == v, axis] = points[..., axis].min(axis=1), points[..., axis].max(axis=1)
         return low, high
 
     def apart(self, one: np.ndarray, two: np.ndarray) -> np.ndarray:
