@@ -92,6 +92,10 @@ def measured_all(lines: Sequence[Line]) -> list[MeasuredLine]:
     return out
 
 
+Located = tuple[np.ndarray, np.ndarray, np.ndarray]
+"""Places and unit tangents (n,) as complex numbers, and signed curvature (n,) in 1/mm."""
+
+
 def frames_at(measured: MeasuredLine, s: np.ndarray) -> Frames:
     """Return position and direction at distances s (n,) in mm along one line.
 
@@ -116,7 +120,7 @@ def curvature_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray
 def parameters_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return segment (n,), counted through all lines, and parameter (n,) at distances s (n,) within lines ``which`` of some length."""
     table = _table_of(tuple(lines))
-    return _parameters(table, which, np.clip(s, 0.0, table.length[which]))
+    return _parameters(table, which, *_panel_at(table, which, np.clip(s, 0.0, table.length[which])))
 
 
 def frames_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> Frames:
@@ -142,38 +146,57 @@ def _located(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray, *,
         which = np.zeros((), int)  # what follows then takes the one line's numbers as they are
     length, closed = table.length[which], table.closed[which]
     inside = np.where(closed, np.mod(s, length), np.clip(s, 0.0, length))
-    if table.steady:
-        return _located_steadily(table, which, inside, np.where(closed, 0.0, s - inside), order)
-    segment, t = _parameters(table, which, inside)
+    place, tangent, bend = _by_kind(table, which, *_panel_at(table, which, inside), order)
+    beyond = np.where(closed, 0.0, s - inside)
+    if beyond.any():
+        place += beyond * tangent
+        bend[beyond != 0] = 0.0
+    return Frames(as_points(place), as_points(tangent)), bend if order > 1 else np.zeros(0)
+
+
+def _by_kind(table: _Table, which: np.ndarray, panel: np.ndarray, along: np.ndarray, order: int) -> Located:
+    """Return places and unit tangents (n,), and signed curvature (n,), 0 unless ``order`` is 2, so far along panels, each as its kind
+    has it.
+    """
+    steady = table.panel_steady[panel]
+    if steady.all():
+        return _on_steady(table, panel, along)
+    if not steady.any():
+        return _on_curved(table, which, panel, along, order)
+    out = np.zeros(len(panel), complex), np.zeros(len(panel), complex), np.zeros(len(panel))
+    even, curved = np.flatnonzero(steady), np.flatnonzero(~steady)
+    for rows, found in (
+        (even, _on_steady(table, panel[even], along[even])),
+        (curved, _on_curved(table, which[curved] if which.ndim else which, panel[curved], along[curved], order)),
+    ):
+        for column, values in zip(out, found, strict=True):
+            column[rows] = values
+    return out
+
+
+def _on_curved(table: _Table, which: np.ndarray, panel: np.ndarray, along: np.ndarray, order: int) -> Located:
+    """Answer for panels whose speed changes, by the parameter that lies so far along."""
+    segment, t = _parameters(table, which, panel, along)
     coeffs, is_arc = table.coeffs[segment], table.is_arc[segment]
-    position, d1, *d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=order))
+    place, d1, *d2 = (as_complex(each) for each in jets(coeffs, is_arc, t, order=order))
     speed = np.abs(d1)
     stalled = speed <= 1e-9 * table.segment_scale[segment] + LEAST_SPEED
     tangent = d1 / np.where(stalled, 1.0, speed)
     if stalled.any():
         tangent[stalled] = as_complex(end_directions(coeffs[stalled], is_arc[stalled], t[stalled]))
-    beyond = np.where(closed, 0.0, s - inside)
-    bend = np.where(beyond == 0, curvature(d1, d2[0], speed, stalled), 0.0) if d2 else np.zeros(0)
-    if beyond.any():
-        position = position + beyond * tangent
-    return Frames(as_points(position), as_points(tangent)), bend
+    return place, tangent, curvature(d1, d2[0], speed, stalled) if d2 else np.zeros(len(t))
 
 
-def _located_steadily(table: _Table, which, inside: np.ndarray, beyond: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
-    """Answer for straight sides and arcs of circles in closed form, straight on ``beyond`` (n,) mm after the ends of open lines."""
-    panel, along = _panel_at(table, which, inside)
-    tangent, bend = table.panel_tangent[panel], table.panel_bend[panel]
-    position = table.panel_place[panel] + along * tangent
+def _on_steady(table: _Table, panel: np.ndarray, along: np.ndarray) -> Located:
+    """Answer for straight sides and arcs of circles in closed form."""
+    place, tangent, bend = table.panel_place[panel], table.panel_tangent[panel], table.panel_bend[panel]
     arcs = np.flatnonzero(bend)
-    if len(arcs):
-        k, start = bend[arcs], tangent[arcs]
-        turn = np.exp(1j * k * along[arcs])
-        position[arcs] = table.panel_place[panel[arcs]] + start * (turn - 1) / (1j * k)
-        tangent[arcs] = start * turn
-    if beyond.any():
-        position += beyond * tangent
-        bend[beyond != 0] = 0.0
-    return Frames(as_points(position), as_points(tangent)), bend if order > 1 else np.zeros(0)
+    k, start = bend[arcs], tangent[arcs]
+    turn = np.exp(1j * k * along[arcs])
+    on_circle = place[arcs] + start * (turn - 1) / (1j * k)
+    place += along * tangent
+    place[arcs], tangent[arcs] = on_circle, start * turn
+    return place, tangent, bend
 
 
 def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: int) -> tuple[Frames, np.ndarray]:
@@ -194,8 +217,8 @@ def _located_with_gaps(lines, which, s: np.ndarray, length: np.ndarray, order: i
 class _Table(NamedTuple):
     """The panels and segments of several lines behind one another.
 
-    Where all is ``steady``, straight sides and arcs of circles, ``panel_place``, ``panel_tangent`` and ``panel_bend`` say how each
-    panel begins, and its bend goes on; else they are empty.
+    Of ``panel_steady`` ones, straight sides and arcs of circles, ``panel_place``, ``panel_tangent`` and ``panel_bend`` say how each begins,
+    and its bend goes on.
     """
 
     length: np.ndarray
@@ -214,7 +237,7 @@ class _Table(NamedTuple):
     coeffs: np.ndarray
     is_arc: np.ndarray
     segment_scale: np.ndarray
-    steady: bool
+    panel_steady: np.ndarray
     panel_place: np.ndarray
     panel_tangent: np.ndarray
     panel_bend: np.ndarray
@@ -230,8 +253,7 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
     offset = np.concatenate([[0.0], np.cumsum(length)[:-1]])
     series = np.concatenate([line.panel_series for line in lines])
     panel_length = np.concatenate([line.panel_length for line in lines])
-    steady = bool((steady_of(segments) >= 0).all())
-    place, tangent, bend = (column[panel_segment] for column in _begins(segments)) if steady else [np.zeros(0)] * 3
+    place, tangent, bend = (column[panel_segment] for column in _begins(segments))
     straight = np.abs(series[:, 2:]).max(axis=1, initial=0.0) <= 1e-14 * panel_length
     return _Table(
         length=length, closed=np.array([line.closed for line in lines]), first_panel=ends - counts, last_panel=ends - 1,
@@ -243,12 +265,12 @@ def _table_of(lines: tuple[MeasuredLine, ...]) -> _Table:
         straight=straight, inverse=_inverse_table(series, panel_length, straight),
         coeffs=coeffs, is_arc=segments.is_arc,
         segment_scale=np.abs(coeffs[:, 1:]).max(axis=(1, 2), initial=0.0),
-        steady=steady, panel_place=place, panel_tangent=tangent, panel_bend=bend,
+        panel_steady=(steady_of(segments) >= 0)[panel_segment], panel_place=place, panel_tangent=tangent, panel_bend=bend,
     )  # fmt: skip
 
 
 def _begins(line: Segments) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-    """Return place and unit tangent (complex) and signed curvature (m,) where segments begin that are all steady."""
+    """Return place and unit tangent (complex) and signed curvature (m,) where segments begin, the last of arcs of circles alone."""
     start = np.zeros(len(line.coeffs))
     place, tangent = jets(line.coeffs, line.is_arc, start, order=0)[0], end_directions(line.coeffs, line.is_arc, start)
     return as_complex(place), as_complex(tangent), np.where(line.is_arc, _bend_of_circles(line), 0.0)
@@ -262,16 +284,15 @@ def _panel_at(table: _Table, which, s: np.ndarray) -> tuple[np.ndarray, np.ndarr
     return panel, along - table.panel_s0[panel]
 
 
-def _parameters(table: _Table, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return segment (n,) and parameter t (n,) at distances s (n,) within each line, by the panels' own series."""
-    panel, want = _panel_at(table, which, s)
+def _parameters(table: _Table, which: np.ndarray, panel: np.ndarray, want: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return segment (n,) and parameter t (n,) so many mm along panels (n,) of lines ``which``, by the panels' own series."""
     length = table.panel_length[panel]
     share = np.clip(want / np.where(length > 0, length, 1.0), 0.0, 1.0)
     u = 2.0 * share - 1.0
     curved = np.flatnonzero(~table.straight[panel])
     if len(curved):
         own = panel[curved]
-        tol = np.broadcast_to(SOLVE_REL_TOL * table.length[which], s.shape)[curved]
+        tol = np.broadcast_to(SOLVE_REL_TOL * table.length[which], want.shape)[curved]
         guess, gain = _guess(table, own, share[curved])
         u[curved] = _solve(np.ascontiguousarray(table.panel_series[own].T), want[curved], guess, gain / length[curved], tol)
     t0, t1 = table.panel_t0[panel], table.panel_t1[panel]
