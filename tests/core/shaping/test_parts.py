@@ -56,6 +56,15 @@ def test_points_of_parts_go_where_those_of_their_pieces_do(wide):
         assert np.abs(found - true).max() < 1e-12
 
 
+def test_beyond_its_reach_a_piece_is_told_as_its_line_goes():
+    """A stroke may reach further than the points that it runs along, and there the line may bend."""
+    bending = Way(np.zeros(1), np.zeros(1), turning_twice, None, np.array([[0, -30.0], [0, -20.0]]), np.array([JUMPS, ON]),
+                  np.array([[-9.0], [-1.0]]), straight_of)  # fmt: skip
+    parts, x = parts_of(bending, np.array([0])), np.array([-5.0, 0.5])
+    assert parts.steady[parts.at(np.zeros(2, int), x)].tolist() == [True, False]
+    assert parts.way.places(parts.at(np.zeros(2, int), x), x, np.ones(2)) == pytest.approx(bending.places(np.zeros(2, int), x, np.ones(2)))
+
+
 def test_what_reaches_past_a_break_is_a_piece_and_not_a_part():
     parts = parts_of(some_way(), np.array([0, 2]))
     of = parts.holding(np.array([0, 0, 2, 2]), np.array([-9.0, 2.0, -3.0, -9.0]), np.array([3.5, 2.5, 1.0, -2.0]))

@@ -132,10 +132,10 @@ def softened(tracks: Tracks, corners: Corners, hand: Hand, *, curves: np.ndarray
 
 def _breaks_of(soft: Rounded, kept: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return where a softened line begins and ends to turn (b,), rising, but at its vertices ``kept``, and what it does behind (b,)."""
-    line = soft.line
+    line, kept = soft.line, np.sort(kept)
     sharp = line.vertex_s[np.abs(line.vertex_turn) > LEAST_TURN]
     sharp = sharp[np.searchsorted(kept, sharp - JUMP_MM) == np.searchsorted(kept, sharp + JUMP_MM)]
-    if line.closed and len(soft.new):
+    if line.closed:
         sharp = np.concatenate([sharp - line.length, sharp, sharp + line.length])
     breaks = np.concatenate([soft.new, sharp - JUMP_MM, sharp + JUMP_MM])
     stretches = np.tile([ON, TURNS], len(soft.new) // 2)  # where each begins and ends

@@ -18,7 +18,7 @@ from ..values.brush import Brush
 from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
-from ..values.tracks import ON, Softened, Tracks
+from ..values.tracks import STAYS, Softened, Tracks
 from .bend import MOST_CURVES, bent_outlines, too_many_curves
 from .corners import clipped_pieces, fitted_corners
 from .near import near_points
@@ -190,7 +190,7 @@ class _Bends:
         found = []
         for end in (np.zeros(len(pieces)), self.soft.lengths[self.track[pieces]]):
             past = np.abs(end - self.s[pieces]) < reach[pieces]
-            found.append(np.column_stack([pieces[past], end[past], np.full(int(past.sum()), ON)]))
+            found.append(np.column_stack([pieces[past], end[past], np.full(int(past.sum()), STAYS)]))
         return found
 
     def as_stamped(self) -> np.ndarray:

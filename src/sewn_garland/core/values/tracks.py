@@ -87,7 +87,7 @@ class Tracks:
         )  # fmt: skip
 
 
-ON, TURNS, JUMPS = 0, 1, 2  # what a line does behind a break
+ON, TURNS, JUMPS, STAYS = 0, 1, 2, 3  # what a line does behind a break: also go on as wide as it is there
 
 
 @dataclass(frozen=True, eq=False)
