@@ -131,7 +131,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
-    bends = None if drawn.places is None else Bends(drawn.places, drawn.stamped, tracks.tightest)
+    bends = Bends(drawn.places, drawn.sharpest, drawn.stamped, tracks.tightest) if drawn.places and drawn.sharpest else None
     if brush.loose:
         joins = as_drawn_apart(joins, brush, placed, bends)
     elif brush.joins.by_outlines:

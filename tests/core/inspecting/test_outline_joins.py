@@ -5,6 +5,7 @@ import pytest
 
 from making import bar, brush, measured, svg
 from sewn_garland.core.artwork.silhouette import silhouette
+from sewn_garland.core.inspecting import drawn, outline_joins
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
 from sewn_garland.core.reading.svg_motif import motif_from_svg
@@ -74,6 +75,24 @@ def test_bent_bars_share_what_lies_between_their_radial_edges(radius, gap):
     assert laid.joins.overlap == pytest.approx((8 - laid.pitch) * 2, abs=0.01)
     assert np.abs(laid.joins.gap).max() < 0.005
     assert laid.findings == ()
+
+
+@pytest.mark.parametrize("more", [{}, {"taper_start": 60, "taper_to": 0.3}], ids=["even", "tapered"])
+def test_where_a_line_bends_gently_longer_sides_measure_as_well(more, monkeypatch):
+    """A wave with one tight bend: sides as short everywhere as there find the same gaps, within what outlines are flat to."""
+    path = "M0 0C400 60 700 -60 1000 0A2 2 0 0 1 1000 4C700 -56 400 64 0 4"
+    measured_so = {}
+    for name, softer in (("long", drawn.SOFTER), ("short", np.array([np.inf, np.inf]))):
+        counts = []
+        monkeypatch.setattr(drawn, "SOFTER", softer)
+        monkeypatch.setattr(
+            outline_joins, "drawn_polygons", lambda *of, counts=counts: counts.append(drawn.drawn_polygons(*of)) or counts[-1]
+        )
+        joins = by_outlines(bar(20, 2), path, round_bends="bent", gap=0.05, ease="size", **more).joins
+        measured_so[name] = joins.apart, joins.overlap, sum(points.size for made in counts for points in made.points)
+    (apart, overlap, few), (apart_finely, overlap_finely, many) = measured_so["long"], measured_so["short"]
+    assert np.abs(apart - apart_finely).max() < 0.005 and np.abs(overlap - overlap_finely).max() < 0.005 * 20
+    assert few < many / 2
 
 
 def test_jointed_links_overlap_on_a_bend_about_as_on_a_straight():

@@ -19,15 +19,25 @@ from ..values.motif import Motif
 from ..values.pieces import Placed
 
 MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
+SOFTER = np.array([64.0, 1024.0])  # times the tightest radius, from which on sides may be longer; chosen
+LEAST_BEND = 1e-12  # a mm; straight
+SURELY = 4  # times as soft as seen a bend is not taken to be: it was looked at here and there; chosen
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
 
+Sharpest = Callable[[np.ndarray], np.ndarray]
+"""Takes pieces (k,), returns how sharply each is bent at most, 1/mm, judged at some places; infinity where a line turns about a vertex."""
+
+
 class Bends(NamedTuple):
-    """Where points of bent pieces go, which pieces (n,) lie as they are stamped for all that, and the tightest bend, mm."""
+    """Where points of bent pieces go, how sharply these are bent, which pieces (n,) lie as they are stamped for all that, and the
+    tightest bend of all, mm.
+    """
 
     places: Places
+    sharpest: Sharpest
     stamped: np.ndarray
     tightest: float
 
@@ -131,18 +141,20 @@ def drawn_polygons(motifs: Sequence[Motif], size: float, placed: Placed, pieces:
     shapes, which = [silhouette(motif, size) for motif in motifs], placed.motif[pieces]
     places: list[Places | None] = [None] * len(motifs)
     if bends is not None:
-        shapes += [_bendable(shape, size, max(bends.tightest, m.height * size)) for shape, m in zip(shapes, motifs, strict=True)]
-        places += [bends.places] * len(motifs)
-        which = np.where(bends.stamped[pieces], which, which + len(motifs))
+        radius = [max(bends.tightest, motif.height * size) for motif in motifs]  # where they are bent tighter still, they fold
+        bent = np.flatnonzero(~bends.stamped[pieces])
+        as_soft = 1 / np.maximum(bends.sharpest(pieces[bent]), LEAST_BEND)
+        softer = np.searchsorted(SOFTER, as_soft / np.array(radius)[which[bent]], side="right")
+        which[bent] += len(motifs) * (1 + softer)
+        for factor in (1.0, *(SOFTER / SURELY)):
+            shapes += [_bendable(shape, size, factor * r) for shape, r in zip(shapes[: len(motifs)], radius, strict=True)]
+            places += [bends.places] * len(motifs)
     points = [_points_on_page(shape, placed, pieces[which == v], how) for v, (shape, how) in enumerate(zip(shapes, places, strict=True))]
     return Drawn(shapes, which, rows_within(which), points, bends is not None)
 
 
 def _bendable(shape: shapely.Geometry, size: float, radius: float) -> shapely.Geometry:
-    """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat enough in a bend of some radius.
-
-    No bend counts as tighter than pieces are high: there they fold.
-    """
+    """Return a motif's silhouette with sides so short that, laid ``size`` times as large, they stay flat in a bend of some radius."""
     side = np.sqrt(8 * radius * FLATNESS_MM / 2) / size  # the sagitta of a chord
     return shapely.segmentize(shape, max(side, shapely.length(shape) / MOST_SIDES)) if np.isfinite(side) else shape
 

@@ -79,7 +79,7 @@ def _steady(way: Way, piece: np.ndarray, low: np.ndarray, high: np.ndarray, arcs
     are straight.
     """
     inset = np.minimum(LEAST_PART_MM, (high - low) / 4)  # to be on one side of a break for certain
-    begin, middle, end = (way.distance(piece, x) for x in (low + inset, (low + high) / 2, high - inset))
+    begin, middle, end = (way.on_line(piece, x)[0] for x in (low + inset, (low + high) / 2, high - inset))
     known = np.flatnonzero(~arcs & np.isfinite(high - low) & (high >= low))
     straight = np.zeros(len(piece), bool)
     straight[known] = way.straight_on(piece[known], begin[known], end[known])

@@ -28,6 +28,9 @@ from .way import Warp, Way
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
 
+Sharpest = Callable[[np.ndarray], np.ndarray]
+"""Takes pieces (k,), returns how sharply each is bent at most, 1/mm, judged at some places; infinity where a line turns about a vertex."""
+
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
@@ -55,13 +58,14 @@ PRINT = Detail()
 
 @dataclass(frozen=True, eq=False)
 class Shaped:
-    """The outlines of shaped pieces, None where none is; where pieces end on bisectors; where points of bent pieces go, None
-    where all are stamped; which pieces (n,) bending leaves as they are; and which are neither clipped nor fitted.
+    """The outlines of shaped pieces, None where none is; where pieces end on bisectors; where points of bent pieces go and how sharply
+    these are bent, None where all are stamped; which pieces (n,) bending leaves as they are; and which are neither clipped nor fitted.
     """
 
     outlines: ShapedOutlines | None
     cuts: BisectorCuts
     places: Places | None
+    sharpest: Sharpest | None
     stamped: np.ndarray
     whole: np.ndarray
 
@@ -86,7 +90,8 @@ def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: 
     outlines = None if not parts else parts[0] if len(parts) == 1 else merged(parts)
     whole = np.ones(len(placed.s), bool)
     whole[np.concatenate([cuts.piece, *(part.pieces for part in redrawn)])] = False
-    return Shaped(outlines, cuts, None if bends is None else bends.places, stamped, whole)
+    places, sharpest = (None, None) if bends is None else (bends.places, bends.sharpest)
+    return Shaped(outlines, cuts, places, sharpest, stamped, whole)
 
 
 class _Bends:
@@ -247,12 +252,23 @@ class _Bends:
         if not width.any():
             return width
         wrong = dashed | self.placed.stretched[pieces] | (np.diff(self.way.first_break)[pieces] > 0) | (self.soft.widths is not None)
-        (low, high), across = (reach[:, pieces] for reach in self._reach)
-        at = self.s[pieces] + low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low)
-        bend = np.abs(self._frame(np.tile(pieces, SEEN_ALONG), at.ravel())[2]).reshape(at.shape).max(axis=0, initial=0.0)
-        off = np.abs(self.way.shift[pieces] + across).max(axis=0, initial=0.0)
+        _, across = self._reach
+        bend = self._bend_along(pieces)
+        off = np.abs(self.way.shift[pieces] + across[:, pieces]).max(axis=0, initial=0.0)
         half = width / 2 * np.abs(self.placed.scale[pieces]).max(axis=1, initial=0.0)
         return np.where((width > 0) & wrong, np.inf, half * bend * (off + half))
+
+    def _bend_along(self, pieces: np.ndarray) -> np.ndarray:
+        """Return how sharply (p,) tracks bend along pieces, judged at some places; a change of width bends what lies slanting as much."""
+        low, high = self._reach[0][:, pieces]
+        x, which = low + np.linspace(0, 1, SEEN_ALONG)[:, None] * (high - low), np.tile(pieces, SEEN_ALONG)
+        at, _, _, change = self.way.on_line(which, x.ravel())
+        bend = np.abs(self._frame(which, at)[2]) + np.abs(change)
+        return bend.reshape(x.shape).max(axis=0, initial=0.0)
+
+    def sharpest(self, pieces: np.ndarray) -> np.ndarray:
+        """Return how sharply some pieces (k,) are bent at most, infinity where the track turns about a vertex."""
+        return np.where(np.diff(self.way.first_break)[pieces] > 0, np.inf, self._bend_along(pieces))
 
     def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Return where points (k, 2) of pieces (k,) go on the page."""

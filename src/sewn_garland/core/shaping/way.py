@@ -78,13 +78,9 @@ class Way:
         """Tell of pieces (m,) where it is known that their line is straight from the distances ``low`` to ``high`` (m,) along it."""
         return np.zeros(len(piece), bool) if self._straight is None else self._straight(piece, low, high)
 
-    def distance(self, piece: np.ndarray, x: np.ndarray) -> np.ndarray:
-        """Return the distances (m,) along their lines of points of pieces with some x (m,)."""
-        return self._on_line(piece, x)[0]
-
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
         """Return the places (n,)."""
-        s, _, width, _ = self._on_line(piece, x)
+        s, _, width, _ = self.on_line(piece, x)
         place, tangent, _ = self.frame(piece, s)
         return place + 1j * (self.shift[piece] + v * width) * tangent
 
@@ -94,7 +90,7 @@ class Way:
         With N = i·T turned clockwise from T, dN/ds = −k·T: the place P(s) + h·N with h = shift + v·width
         moves by (1 − k·h)·T + v·width′·N along the line, and by width·N across it.
         """
-        s, rate, width, change = self._on_line(piece, x)
+        s, rate, width, change = self.on_line(piece, x)
         place, tangent, bend = self.frame(piece, s)
         normal = 1j * tangent
         h = self.shift[piece] + v * width
@@ -103,5 +99,8 @@ class Way:
             along += rate * v * change * normal
         return place + h * normal, along, width * normal
 
-    def _on_line(self, piece: np.ndarray, x: np.ndarray):
+    def on_line(self, piece: np.ndarray, x: np.ndarray):
+        """Return the distances (m,) along their lines of points of pieces with some x (m,), their change with x, the width, and its
+        change a mm.
+        """
         return (self.s[piece] + x, 1.0, 1.0, 0.0) if self.warp is None else self.warp(piece, x)
