@@ -214,15 +214,15 @@ def _crossings(x: np.ndarray, row: np.ndarray, level: np.ndarray) -> tuple[np.nd
     turns = np.ones((len(x), 4)) * (0, 1, 1, 1)  # from where to where each goes one way
     back = np.flatnonzero((low < np.minimum(x[:, 0], x[:, 3])) | (high > np.maximum(x[:, 0], x[:, 3])))
     turns[back, 1:3] = np.sort(_turning_back(x[back]), axis=1)
-    done = []
+    found = []
     for way in range(3):
         own = np.arange(len(row)) if way == 0 else np.flatnonzero(turns[row, way] < turns[row, way + 1])
         begin, end = turns[row[own], way], turns[row[own], way + 1]
         a, b = (_value(x[row[own]], t) for t in (begin, end))
         crossed = (np.minimum(a, b) < level[own] - LEAST_PART_MM) & (np.maximum(a, b) > level[own] + LEAST_PART_MM)
-        own = own[crossed]
-        done.append((row[own], _crossing(x[row[own]], level[own], begin[crossed], end[crossed])))
-    row, t = (np.concatenate(column) for column in zip(*done, strict=True))
+        found.append((row[own][crossed], level[own][crossed], begin[crossed], end[crossed]))
+    row, level, begin, end = (np.concatenate(column) for column in zip(*found, strict=True))
+    t = _crossing(x[row], level, begin, end)
     order = np.lexsort((t, row))
     return row[order], t[order]
 

@@ -94,7 +94,7 @@ def _frame_of(way: Way, piece: np.ndarray, at: np.ndarray, steady: np.ndarray, s
     fixed[own] = np.column_stack([place, tangent])
     bends[own] = np.column_stack([at[own], np.where(straight[own], 0.0, bend)])
 
-    def frame(part: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    def steadily(part: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         (place, tangent), (begin, bend) = np.take(fixed, part, axis=0).T, np.take(bends, part, axis=0).T
         along = s - begin
         here = place + along * tangent
@@ -103,9 +103,19 @@ def _frame_of(way: Way, piece: np.ndarray, at: np.ndarray, steady: np.ndarray, s
             turned = tangent[arcs] * np.exp(1j * bend[arcs] * along[arcs])
             here[arcs] = place[arcs] + (turned - tangent[arcs]) / (1j * bend[arcs])
             tangent[arcs] = turned
-        rest = np.flatnonzero(~steady[part])
-        if len(rest):
-            here[rest], tangent[rest], bend[rest] = way.frame(piece[part[rest]], s[rest])
         return here, tangent, bend
+
+    def frame(part: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        known = steady[part]
+        if known.all():
+            return steadily(part, s)
+        rest = np.flatnonzero(~known)
+        found = way.frame(piece[part[rest]], s[rest])
+        if len(rest) == len(part):
+            return found
+        out = steadily(part, s)
+        for column, values in zip(out, found, strict=True):
+            column[rest] = values
+        return out
 
     return frame
