@@ -97,8 +97,8 @@ ROUND_AND_LONG = '<path d="M0 2C-3 -2 13 -2 10 2S-3 6 0 2Z" fill="#3a6"/>'  # it
 
 @pytest.mark.parametrize(
     ("path", "most"),
-    [("M0 0" + "l7 5l5 -7" * 40, 40), ("M0 0H95V3H0", 20), ("M0 0H40H3V30", 20), ("M0 0H60L0 0.3H60", 30)],
-    ids=["zigzag", "right angles", "straight back", "nearly back"],
+    [("M0 0" + "l7 5l5 -7" * 40, 40), ("M0 0H95V3H0", 20), ("M0 0H40H3V30", 20), ("M0 0H60L0 0.3H60", 30), ("M30 0H60H3V30H-9V0Z", 30)],
+    ids=["zigzag", "right angles", "straight back", "nearly back", "closed"],
 )
 @pytest.mark.parametrize("turn", [0.0, 33.0])
 def test_pieces_that_pass_vertices_take_few_curves_and_lie_where_their_points_go(path, most, turn, monkeypatch):
