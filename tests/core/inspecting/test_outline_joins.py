@@ -1,5 +1,7 @@
 """Joins by what is drawn, against closed forms: discs apart, lenses of overlapping discs, colours at a seam."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -9,6 +11,7 @@ from sewn_garland.core.inspecting import drawn, outline_joins
 from sewn_garland.core.lay import cured, lay
 from sewn_garland.core.maths.colour import delta_e_2000, lab_from_srgb, rgb_from_hex
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.values.variations import Variation
 
 CLOCKWISE = "M30 0A30 30 0 0 1 -30 0A30 30 0 0 1 30 0Z"
 SHADED = ('<defs><linearGradient id="g"><stop offset="0" stop-color="#203040"/><stop offset="1" stop-color="#c0d0e0"/></linearGradient></defs>'
@@ -119,3 +122,15 @@ def test_tone_is_the_difference_of_the_colours_where_edges_meet_and_mirroring_cu
 def test_where_no_edges_are_wished_to_meet_there_is_no_tone(more):
     motif = motif_from_svg(svg(SHADED, 10, 2))
     assert lay(brush(motif, **more), [measured("M0 0H60")])[0].joins.tone.max() == 0
+
+
+@pytest.mark.parametrize("loosely", [False, True])
+def test_pairs_are_measured_in_blocks_as_all_in_one_go(loosely, monkeypatch):
+    path = "M0 0C30 40 60 -40 100 0C120 30 90 50 40 45"
+    of = brush(disc(), round_bends="bent", by_outlines=True, gap=-0.1)
+    of = replace(of, variations=(Variation(of="across", between=(-1, 1)),)) if loosely else of
+    whole = lay(of, [measured(path)])[0].joins
+    monkeypatch.setattr(outline_joins, "PAIRS_AT_ONCE", 3)
+    parted = lay(of, [measured(path)])[0].joins
+    assert len(whole.apart) > 6
+    assert np.array_equal(whole.apart, parted.apart) and np.array_equal(whole.gap, parted.gap)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -14,9 +15,11 @@ from ..maths.sides import overlaps
 from ..values.arrays import rows_of
 from ..values.brush import Brush
 from ..values.joins import Joins
+from ..values.motif import Motif
 from ..values.pieces import Placed
 from .drawn import Bends, Drawn, drawn_polygons, rows_within
 
+PAIRS_AT_ONCE = 5_000  # whose polygons are made in one go; chosen
 SAME_PAIR_MM = 1e-6
 SAME_DIRECTION = 1e-9  # radians; a piece of a metre then lies as near as that
 TOUCHING_MM = 1e-6
@@ -36,11 +39,11 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | Non
     wished_apart, wished_overlap, straight = _wished(silhouettes, placed, first, second)
     apart, overlap = wished_apart.copy(), wished_overlap.copy()
     rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
-    askew, bent = np.flatnonzero(rigid & ~straight), np.flatnonzero(~rigid)
+    askew = np.flatnonzero(rigid & ~straight)
     apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
-    needed, at = np.unique(np.append(first[bent], second[bent]), return_inverse=True)
-    drawn, (one, two) = drawn_polygons(motifs, size, placed, needed, bends), np.split(at, 2)
-    apart[bent], overlap[bent] = _between(drawn, one, two, placed.centre[second[bent]] - placed.centre[first[bent]])
+    for some in _in_blocks(np.flatnonzero(~rigid)):
+        drawn, one, two = _pairs(motifs, size, placed, first[some], second[some], bends)
+        apart[some], overlap[some] = _between(drawn, one, two, placed.centre[second[some]] - placed.centre[first[some]])
     height = np.array([m.height for m in motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
@@ -61,10 +64,24 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, bends: Bends | No
     if not len(none):
         return joins
     size = brush.spacing.size * float(placed.size.max(initial=1.0))
-    needed, at = np.unique(np.append(joins.first, joins.second), return_inverse=True)
-    drawn, (one, two) = drawn_polygons(brush.pieces.motifs, size, placed, needed, bends), np.split(at, 2)
-    apart = np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
+    apart = none.copy()
+    for some in _in_blocks(np.arange(len(apart))):
+        drawn, one, two = _pairs(brush.pieces.motifs, size, placed, joins.first[some], joins.second[some], bends)
+        apart[some] = np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
     return replace(joins, gap=apart, apart=apart, wished=none)
+
+
+def _in_blocks(rows: np.ndarray) -> Iterator[np.ndarray]:
+    """Yield some rows (k,) so few at a time that polygons of them all take little room."""
+    return (rows[begin : begin + PAIRS_AT_ONCE] for begin in range(0, len(rows), PAIRS_AT_ONCE))
+
+
+def _pairs(
+    motifs: Sequence[Motif], size: float, placed: Placed, first: np.ndarray, second: np.ndarray, bends: Bends | None
+) -> tuple[Drawn, np.ndarray, np.ndarray]:
+    """Return the polygons of pairs of pieces, each once, and which are the first and the second ones (p,) among them."""
+    needed, at = np.unique(np.append(first, second), return_inverse=True)
+    return drawn_polygons(motifs, size, placed, needed, bends), at[: len(first)], at[len(first) :]
 
 
 def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
