@@ -54,6 +54,7 @@ LOOKED_AT_BY = {
     "maths/quadrature": "measuring/test_arc_length",
     "maths/raster": "making/test_pictures",
     "spacing/uneven": "varying/test_varied",
+    "values/bends": "inspecting/test_outline_joins",
     "values/taking": "varying/test_varied",
     "values/variations": "reading/test_brush_document",
     "varying/apart": "varying/test_varied",

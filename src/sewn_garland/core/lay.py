@@ -12,7 +12,6 @@ from .artwork.contours import curves_about
 from .errors import InputError
 from .inspecting.by_line import by_line, joined_rows
 from .inspecting.cures import NEVER, Deadline, Stretch, with_cures
-from .inspecting.drawn import Bends
 from .inspecting.joins import joins_of
 from .inspecting.outline_joins import as_drawn_apart, with_outlines
 from .inspecting.said import Taken, said_of
@@ -131,12 +130,11 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
-    bends = Bends(drawn.places, drawn.sharpest, drawn.stamped, tracks.tightest) if drawn.places and drawn.sharpest else None
     if brush.loose:
-        joins = as_drawn_apart(joins, brush, placed, bends)
+        joins = as_drawn_apart(joins, brush, placed, drawn.bends)
     elif brush.joins.by_outlines:
-        joins = with_outlines(joins, brush, placed, bends, drawn.whole)
-    closes, broken = closes_of(placed, brush, tracks, drawn.cuts, drawn.places)
+        joins = with_outlines(joins, brush, placed, drawn.bends, drawn.whole)
+    closes, broken = closes_of(placed, brush, tracks, drawn.cuts, drawn.bends and drawn.bends.places)
     said = said_of(
         placed, joins, Filled(free, spacings), cut.crowded, brush, tracks, taken=_at_their_largest(brush, stops), widths=widths,
         frames_at=frames_at, broken=broken, left_out=left_out,

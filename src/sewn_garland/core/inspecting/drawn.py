@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
 
 import numpy as np
 import shapely
@@ -15,6 +14,7 @@ from ..maths.curves import as_complex
 from ..maths.ragged import heads, owners, ranges
 from ..maths.ragged import places as places_of
 from ..maths.sides import Sides
+from ..values.bends import Bends, Places
 from ..values.motif import Motif
 from ..values.pieces import Placed
 
@@ -22,24 +22,6 @@ MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
 SOFTER = np.array([64.0, 1024.0])  # times the tightest radius, from which on sides may be longer; chosen
 LEAST_BEND = 1e-12  # a mm; straight
 SURELY = 4  # times as soft as seen a bend is not taken to be: it was looked at here and there; chosen
-
-Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
-
-
-Sharpest = Callable[[np.ndarray], np.ndarray]
-"""Takes pieces (k,), returns how sharply each is bent at most, 1/mm, judged at some places; infinity where a line turns about a vertex."""
-
-
-class Bends(NamedTuple):
-    """Where points of bent pieces go, how sharply these are bent, which pieces (n,) lie as they are stamped for all that, and the
-    tightest bend of all, mm.
-    """
-
-    places: Places
-    sharpest: Sharpest
-    stamped: np.ndarray
-    tightest: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -136,7 +118,7 @@ def _in_runs(shape: shapely.Geometry) -> tuple[shapely.Geometry, np.ndarray]:
 def drawn_polygons(motifs: Sequence[Motif], size: float, placed: Placed, pieces: np.ndarray, bends: Bends | None) -> Drawn:
     """Return the polygons (k,) of some pieces as they lie on the page, up to ``size`` times as large as their motifs.
 
-    Those that are bent have sides so short that they stay flat in the tightest bend.
+    Those that are bent have sides so short that they stay flat in their own bends.
     """
     shapes, which = [silhouette(motif, size) for motif in motifs], placed.motif[pieces]
     places: list[Places | None] = [None] * len(motifs)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -10,14 +10,15 @@ import shapely
 
 from ..artwork.silhouette import silhouette
 from ..maths.curves import as_complex
-from ..maths.ragged import alike
+from ..maths.ragged import alike, in_blocks
 from ..maths.sides import overlaps
 from ..values.arrays import rows_of
+from ..values.bends import Bends
 from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.motif import Motif
 from ..values.pieces import Placed
-from .drawn import Bends, Drawn, drawn_polygons, rows_within
+from .drawn import Drawn, drawn_polygons, rows_within
 
 PAIRS_AT_ONCE = 5_000  # whose polygons are made in one go; chosen
 SAME_PAIR_MM = 1e-6
@@ -41,7 +42,9 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | Non
     rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
     askew = np.flatnonzero(rigid & ~straight)
     apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
-    for some in _in_blocks(np.flatnonzero(~rigid)):
+    bent = np.flatnonzero(~rigid)
+    for own in in_blocks(np.ones(len(bent)), PAIRS_AT_ONCE):
+        some = bent[own]
         drawn, one, two = _pairs(motifs, size, placed, first[some], second[some], bends)
         apart[some], overlap[some] = _between(drawn, one, two, placed.centre[second[some]] - placed.centre[first[some]])
     height = np.array([m.height for m in motifs])
@@ -65,15 +68,10 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, bends: Bends | No
         return joins
     size = brush.spacing.size * float(placed.size.max(initial=1.0))
     apart = none.copy()
-    for some in _in_blocks(np.arange(len(apart))):
+    for some in in_blocks(np.ones(len(apart)), PAIRS_AT_ONCE):
         drawn, one, two = _pairs(brush.pieces.motifs, size, placed, joins.first[some], joins.second[some], bends)
         apart[some] = np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
     return replace(joins, gap=apart, apart=apart, wished=none)
-
-
-def _in_blocks(rows: np.ndarray) -> Iterator[np.ndarray]:
-    """Yield some rows (k,) so few at a time that polygons of them all take little room."""
-    return (rows[begin : begin + PAIRS_AT_ONCE] for begin in range(0, len(rows), PAIRS_AT_ONCE))
 
 
 def _pairs(

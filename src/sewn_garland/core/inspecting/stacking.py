@@ -10,13 +10,14 @@ import shapely
 
 from ..artwork.passes import half_of, passes_of
 from ..artwork.silhouette import rough_silhouette
+from ..values.bends import Places
 from ..values.brush import Brush
 from ..values.closes import Close
 from ..values.motif import Motif, see_through
 from ..values.outlines import BisectorCuts
 from ..values.pieces import Placed
 from ..values.tracks import Tracks
-from .drawn import Places, on_page
+from .drawn import on_page
 
 OVERLAP_SHARE = 1e-4  # of the smaller piece's area; less is a touch
 MARGIN_SHARE = 0.05  # of a piece's shorter side, about what it covers: no rim of it shows round what is painted over it

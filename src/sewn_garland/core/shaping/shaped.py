@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -14,6 +13,7 @@ from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
 from ..maths.curves import as_points
 from ..maths.ragged import in_blocks, owners, ranges
+from ..values.bends import Bends
 from ..values.brush import Brush
 from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
@@ -24,12 +24,6 @@ from .corners import clipped_pieces, fitted_corners
 from .near import near_points
 from .parts import parts_of
 from .way import Warp, Way
-
-Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
-
-Sharpest = Callable[[np.ndarray], np.ndarray]
-"""Takes pieces (k,), returns how sharply each is bent at most, 1/mm, judged at some places; infinity where a line turns about a vertex."""
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
@@ -58,15 +52,13 @@ PRINT = Detail()
 
 @dataclass(frozen=True, eq=False)
 class Shaped:
-    """The outlines of shaped pieces, None where none is; where pieces end on bisectors; where points of bent pieces go and how sharply
-    these are bent, None where all are stamped; which pieces (n,) bending leaves as they are; and which are neither clipped nor fitted.
+    """The outlines of shaped pieces, None where none is; where pieces end on bisectors; how pieces are bent, None where all are stamped;
+    and which pieces (n,) are neither clipped nor fitted.
     """
 
     outlines: ShapedOutlines | None
     cuts: BisectorCuts
-    places: Places | None
-    sharpest: Sharpest | None
-    stamped: np.ndarray
+    bends: Bends | None
     whole: np.ndarray
 
 
@@ -90,8 +82,8 @@ def shaped(placed: Placed, brush: Brush, tracks: Tracks, divided: Divided, own: 
     outlines = None if not parts else parts[0] if len(parts) == 1 else merged(parts)
     whole = np.ones(len(placed.s), bool)
     whole[np.concatenate([cuts.piece, *(part.pieces for part in redrawn)])] = False
-    places, sharpest = (None, None) if bends is None else (bends.places, bends.sharpest)
-    return Shaped(outlines, cuts, places, sharpest, stamped, whole)
+    told = None if bends is None else Bends(bends.places, bends.sharpest, stamped, tracks.tightest)
+    return Shaped(outlines, cuts, told, whole)
 
 
 class _Bends:
