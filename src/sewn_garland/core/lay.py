@@ -22,7 +22,7 @@ from .measuring.changing import changed_line
 from .measuring.parallel import parallel
 from .measuring.rounding import part_of_line
 from .measuring.runs import runs_of
-from .measuring.tracks import follow_parallels, located_along, softened, tracks_of
+from .measuring.tracks import follow_parallels, frames_near, located_along, softened, tracks_of
 from .measuring.widths import widths_of
 from .placing.placed import placed_at
 from .shaping.shaped import PRINT, Detail, shaped
@@ -42,6 +42,7 @@ from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
 
+LINK_CURVES = 4  # that are looked up as often as a link, whose joint is sought; chosen
 OUTLINE_POINTS = 100  # of a piece that is measured by its outline, about; chosen
 
 Layable = LineToLay | MeasuredLine | Line
@@ -115,7 +116,8 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     _refuse_lengths(brush, cut.runs.length + cut.runs.beyond.sum(axis=1))  # with what mitres lay beyond the vertex
     free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
     taking = taking_of(brush, tracks, frames_at)
-    spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths, taking, (ends, cut.stops))
+    near_at = frames_near(measured, curves=_curves_for_links(brush, tracks)) if brush.travel.jointed else None
+    spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths, taking, (ends, cut.stops), near_at)
     stops = multiplied(merged(tracks, stops, ends, cut.stops), brush, tracks, frames_at)
     pieces = dealt(stops, brush.variants, len(brush.pieces.repeat), tracks)
     legs = divided.legs(tracks, pieces)
@@ -185,6 +187,11 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
     of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
     vertices = np.array([len(line.vertex_s) for line in tracks.measured])
     return (tracks.lengths / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece
+
+
+def _curves_for_links(brush: Brush, tracks: Tracks) -> np.ndarray:
+    """Return how many curves would be looked up as often, about, as the joints of each track (t,)."""
+    return LINK_CURVES * tracks.lengths / repeat_extents(brush).mean_pitch
 
 
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:

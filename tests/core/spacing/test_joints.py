@@ -7,14 +7,19 @@ from hypothesis import strategies as st
 
 from examples import examples
 from making import brush, measured
+from sewn_garland.core import lay as laying
 from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.spacing import joints as solving
-from sewn_garland.core.spacing.joints import RunsOfLinks, curve_along, links_that_fit, on_runs
+from sewn_garland.core.spacing.joints import RunsOfLinks, Ways, links_that_fit, on_runs
 from sewn_garland.core.values.motif import Motif
 from sewn_garland.workshop.trial_lines import TRIAL_LINES
+
+
+def _on_runs(ways, runs):
+    return ways.each(lambda curve: on_runs(curve, runs))
 
 
 def link(length, wire=2.0, *, joints=True):
@@ -228,11 +233,11 @@ def test_where_no_bend_is_tight_enough_nothing_is_overtaken(size):
     """Links of up to 1.2 times the tightest radius need no test: with it, all the same, none is found blocked, by eight places a link."""
     line = measured("M0 0c30 20 70 20 100 0s70 -20 100 0s40 60 0 70")
     gentle = 1.2 * line.tightest_radius
-    frames = curve_along(lambda track, s: frames_on([line], track, s), np.zeros(1, int))
+    ways = Ways.along(lambda track, s: frames_on([line], track, s), None, np.zeros(1, int))
     found = []
     for known in (None, np.array([gentle])):
         runs = RunsOfLinks(np.zeros(1), np.array([line.length]), np.zeros(1, bool), None, known)
-        found.append(links_that_fit(on_runs(frames, runs), runs, np.array([size]), np.zeros(1)))
+        found.append(links_that_fit(_on_runs(ways, runs), runs, np.array([size]), np.zeros(1)))
     assert found[0].s == pytest.approx(found[1].s, abs=1e-9)
     if size <= gentle:
         assert np.isnan(found[0].blocked).all()
@@ -246,3 +251,18 @@ def test_a_chain_that_is_to_fit_its_run_is_not_given_up_for_coming_nearer_slowly
     monkeypatch.setattr(solving, "STALLED_ROUNDS", 0)
     for centres, now in zip(before, lay(which, lines), strict=True):
         assert now.pieces.centre == pytest.approx(centres, abs=1e-6)
+
+
+@pytest.mark.parametrize("ease", ["leave", "size"])
+def test_joints_sought_near_a_line_lie_on_the_line_itself(ease, monkeypatch):
+    """By the line alone, without its spline: on an ellipse, past a hairpin that a link cannot follow, and in runs between corners."""
+    paths = ["M0 0A40 15 0 0 1 80 0A40 15 0 0 1 0 0Z", "M0 0C120 0 120 3 0 3S60 80 160 60", "M0 0C30 20 70 20 90 0L110 60C80 90 60 60 0 70"]
+    which = chain(2, 3, ease=ease, size=0.1, outside_corner="butt", inside_corner="butt")
+    near = [on(path, which) for path in paths]
+    monkeypatch.setattr(laying, "frames_near", lambda *_, **__: None)
+    for path, found in zip(paths, near, strict=True):
+        alone = on(path, which)
+        assert len(found.pieces.s) > 300
+        assert found.pieces.joints == pytest.approx(alone.pieces.joints, abs=1e-9)
+        assert found.pieces.factor == pytest.approx(alone.pieces.factor, abs=1e-12)
+        assert [(f.kind, f.count) for f in found.findings] == [(f.kind, f.count) for f in alone.findings]

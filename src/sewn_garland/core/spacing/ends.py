@@ -15,7 +15,7 @@ from ..values.runs import Runs
 from ..values.tracks import FramesAt, Tracks
 from ..values.widths import Widths
 from .extents import Extents
-from .joints import Curve, RunsOfLinks, curve_along, laid_chains
+from .joints import Curve, RunsOfLinks, Ways, curve_along, laid_chains
 
 _ENDS: tuple[Role, Role] = ("start", "end")
 
@@ -85,7 +85,7 @@ def _taken(brush: Brush, extents: Extents, frames_at: FramesAt, track: int, leng
     way = _backwards(curve, length) if from_end else curve
     run = RunsOfLinks(np.zeros(1), np.array([length]), np.zeros(1, bool))
     own = extents.length[[index]] * width
-    chain = laid_chains(way, run, own, np.ones(1, int), sigma=np.ones(1), offset=np.zeros(1))
+    chain = laid_chains(Ways(way, way), run, own, np.ones(1, int), sigma=np.ones(1), offset=np.zeros(1))
     return _Taken(float(chain.s[1]), width)
 
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import scipy
 
 from ..maths.curves import as_complex
-from ..maths.ragged import heads, owners, places
+from ..maths.ragged import heads, owners, places, ranges
 from ..values.arrays import freeze_arrays
 from ..values.tracks import FramesAt
 from ..values.widths import RunWidths
@@ -20,6 +21,7 @@ Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 NEWTON_ROUNDS = 30
 STALLED_ROUNDS = 8  # in which the worst link does not come to miss by half as much; chosen
 LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it a step would leap
+NEAR_ENOUGH_MM = 1e-5  # that a link may miss by when its line itself is asked; chosen: ten times what is off near it
 RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
 INSIDE = np.linspace(0, 1, 10)[1:-1]  # shares of a link's stretch where the line must stay closer than the next joint
@@ -79,6 +81,30 @@ class Chains:
         freeze_arrays(self)
 
 
+class Ways(NamedTuple):
+    """What links go along: the ``line`` itself, and what is ``near`` it, up to 1e-6 mm off, and may be told sooner: there joints are sought
+    first.
+    """
+
+    line: Curve
+    near: Curve
+
+    @classmethod
+    def along(cls, frames_at: FramesAt, near_at: FramesAt | None, track: np.ndarray) -> Ways:
+        """Return the ways that runs go along; ``track`` (k,) is that of each."""
+        line = curve_along(frames_at, track)
+        return cls(line, line if near_at is None else curve_along(near_at, track))
+
+    def each(self, of: Callable[[Curve], Curve]) -> Ways:
+        """Return other ways, ``of`` each."""
+        line = of(self.line)
+        return Ways(line, line if self.near is self.line else of(self.near))
+
+    def some(self, rows: np.ndarray) -> Ways:
+        """Return the ways of some runs."""
+        return self.each(lambda curve: lambda run, s: curve(rows[run], s))
+
+
 def curve_along(frames_at: FramesAt, track: np.ndarray) -> Curve:
     """Return the curve that runs go along; ``track`` (k,) is that of each."""
 
@@ -117,14 +143,14 @@ def link_widths(curve: Curve, chains: Chains, own: np.ndarray) -> np.ndarray:
     return apart / (chain_lengths(own, chains.count) * np.repeat(chains.sigma, chains.count))
 
 
-def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.ndarray) -> Chains:
+def links_that_fit(ways: Ways, runs: RunsOfLinks, own: np.ndarray, offset: np.ndarray) -> Chains:
     """Lay as many links of full size as each run takes from ``offset`` (k,) mm on; none where not even one fits.
 
     A chord is never longer than its arc, so no more can fit than the run's length says.
     """
     room = np.maximum(runs.room - offset, 0.0)
     most = np.where(room < own.min() * (1 - 1e-9), 0, np.floor(room / own.mean() + len(own)).astype(int) + 1)
-    chains = laid_chains(curve, runs, own, most, sigma=np.ones(len(most)), offset=offset)
+    chains = laid_chains(ways, runs, own, most, sigma=np.ones(len(most)), offset=offset)
     edges = np.cumsum(chains.count + 1)
     end = np.repeat(runs.start + runs.length, chains.count + 1)
     slack = 1e-9 * own.mean()
@@ -135,34 +161,51 @@ def links_that_fit(curve: Curve, runs: RunsOfLinks, own: np.ndarray, offset: np.
     return Chains(chains.s[within], count, chains.sigma, chains.blocked)
 
 
-def laid_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray, *, sigma: np.ndarray, offset: np.ndarray) -> Chains:
+def laid_chains(
+    ways: Ways,
+    runs: RunsOfLinks,
+    own: np.ndarray,
+    count: np.ndarray,
+    *,
+    sigma: np.ndarray,
+    offset: np.ndarray,
+    guess: np.ndarray | None = None,
+) -> Chains:
     """Lay ``count`` (k,) links at fixed factors, one joint after the other; they may run past the end.
 
-    Where a bend is too tight for Newton's joints to be the first ones, they are sought along the line.
+    Where a bend is too tight for Newton's joints to be the first ones, they are sought along the line. Joints begin from a
+    ``guess`` of where they all lie, if there is one.
     """
-    chain = _Chain(curve, runs, own, count)
-    s, sigma, settled = chain.solved(chain.even(runs.start + offset, sigma), sigma)
+    chain = _Chain(ways, runs, own, count)
+    s, sigma, settled = chain.solved(chain.even(runs.start + offset, sigma) if guess is None else guess, sigma)
     blocked = chain.blocked(s, sigma)
-    doubtful = ~settled | ~np.isnan(blocked)
-    if doubtful.any():
-        sought, lost = chain.marched(runs.start + offset, sigma, s, doubtful, np.where(settled, blocked, np.nan))
-        polished = chain.solved(sought, sigma)[0]
-        s = np.where(chain.held(polished, sigma, sought), polished, sought)
-        blocked = np.fmin(chain.blocked(s, sigma), lost)
+    doubtful = np.flatnonzero(~settled | ~np.isnan(blocked))
+    if len(doubtful):
+        known = np.where(settled, blocked, np.nan)[doubtful]
+        again = chain.some(doubtful), chain.joints_of(doubtful)
+        s[again[1]], blocked[doubtful] = _sought_chains(again[0], (runs.start + offset)[doubtful], sigma[doubtful], s[again[1]], known)
     return Chains(s, count, sigma, blocked)
 
 
-def closing_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> tuple[Chains, np.ndarray]:
+def _sought_chains(chain: _Chain, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, known: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return joints that are sought along the line, and polished where that keeps them, and where a link is blocked (k,)."""
+    sought, lost = chain.marched(start, sigma, s, known)
+    polished = chain.solved(sought, sigma)[0]
+    s = np.where(chain.held(polished, sigma, sought), polished, sought)
+    return s, np.fmin(chain.blocked(s, sigma), lost)
+
+
+def closing_chains(ways: Ways, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> tuple[Chains, np.ndarray]:
     """Find the factor with which ``count`` (k,) links fill each run from end to end, by Newton on all joints and factors at once.
 
     The system is bidiagonal with one more column a run: two banded solutions a round, begun from
     joints evenly along the line. Return the chains and for which runs (k,) they hold: joints that
     do not settle or lose their order are none.
     """
-    chain = _Chain(curve, runs, own, count)
+    chain = _Chain(ways, runs, own, count)
     total = np.maximum(chain.of_run(chain.own), 1e-300)
     first = chain.even(runs.start, runs.room / total)
-    sigma = chain.of_run(chain.chords(first)[0]) / np.maximum(chain.of_run(chain.wide(first)[0]), 1e-300)
+    sigma = chain.of_run(chain.chords(ways.near, first)[0]) / np.maximum(chain.of_run(chain.wide(first)[0]), 1e-300)
     s, sigma, settled = chain.solved(first, sigma, ends=runs.start + runs.length)
     return Chains(s, count, sigma, chain.blocked(s, sigma)), settled & chain.ordered(s)
 
@@ -170,14 +213,22 @@ def closing_chains(curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.n
 class _Chain:
     """The links of all runs as one system; ``inner`` marks the steps within runs, joints are numbered through."""
 
-    def __init__(self, curve: Curve, runs: RunsOfLinks, own: np.ndarray, count: np.ndarray) -> None:
-        self.curve, self.runs, self.count = curve, runs, count
-        self.own = chain_lengths(own, count)
+    def __init__(self, ways: Ways, runs: RunsOfLinks, variants: np.ndarray, count: np.ndarray, scale: float = 0.0) -> None:
+        self.ways, self.runs, self.count, self.variants = ways, runs, count, variants
+        self.own = chain_lengths(variants, count)
         self.joint_run = owners(count + 1)
         self.inner = self.joint_run[:-1] == self.joint_run[1:]
         self.heads = heads(count + 1)
         self.link_run = owners(count)
-        self.scale = max(float(runs.length.max(initial=0.0)), float(self.own.max(initial=0.0)), 1e-300)
+        self.scale = max(scale, float(runs.length.max(initial=0.0)), float(self.own.max(initial=0.0)), 1e-300)
+
+    def some(self, rows: np.ndarray) -> _Chain:
+        """Return the links of some of the runs, told as exactly as all."""
+        return _Chain(self.ways.some(rows), self.runs.some(rows), self.variants, self.count[rows], self.scale)
+
+    def joints_of(self, rows: np.ndarray) -> np.ndarray:
+        """Return the joints of some runs."""
+        return ranges(self.heads[rows], self.count[rows] + 1)
 
     def of_run(self, values: np.ndarray) -> np.ndarray:
         return np.bincount(self.link_run, values, len(self.count))
@@ -208,9 +259,9 @@ class _Chain:
         width, slope = self.runs.widths.at(self.link_run, (s[before] + s[before + 1]) / 2)
         return self.own * width, self.own * slope / 2
 
-    def chords(self, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    def chords(self, curve: Curve, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
         """Return each link's distance, its unit direction and how both ends move along it a mm."""
-        position, velocity = self.curve(self.joint_run, s)
+        position, velocity = curve(self.joint_run, s)
         across = np.diff(position, axis=0)[self.inner]
         distance = np.hypot(across[:, 0], across[:, 1])
         unit = across / np.maximum(distance, 1e-300)[:, None]
@@ -223,31 +274,52 @@ class _Chain:
         last joint lies at its end. A run on which steps would grow without bound is given up,
         and without ``ends`` one that comes no nearer: its joints are sought along the line instead.
         """
-        s, sigma = s.copy(), sigma.astype(float).copy()
-        tails = self.heads + self.count
+        s, sigma, alive = s.copy(), sigma.astype(float).copy(), np.ones(len(self.count), bool)
         if ends is not None:
-            s[tails] = ends
-        farthest = 2 * self.scale + float(np.abs(self.own).sum())
-        alive, best = np.ones(len(self.count), bool), np.inf
+            s[self.heads + self.count] = ends
+        if self.ways.near is not self.ways.line:
+            alive = self._newton(s, sigma, ends, NEAR_ENOUGH_MM)
+        some = np.flatnonzero(alive)
+        alive[some] = self._newton_of(some, s, sigma, ends)
+        return s, sigma, alive & (self.of_run(~self.met(s, sigma)) == 0)
+
+    def _newton_of(self, rows: np.ndarray, s: np.ndarray, sigma: np.ndarray, ends: np.ndarray | None, enough: float = 0.0) -> np.ndarray:
+        """Do what ``_newton`` does on some runs alone; tell which of them (r,) were not given up."""
+        chain, joints = self.some(rows), self.joints_of(rows)
+        own, factors = s[joints], sigma[rows]
+        alive = chain._newton(own, factors, None if ends is None else ends[rows], enough)
+        s[joints], sigma[rows] = own, factors
+        return alive
+
+    def _newton(self, s: np.ndarray, sigma: np.ndarray, ends: np.ndarray | None, enough: float) -> np.ndarray:
+        """Move joints and factors, in place, until links miss by no more than ``enough`` mm near the line, or, where that is 0, can be told
+        on the line itself; tell which runs (k,) were not given up. Those that are done stay where they are.
+        """
+        curve, few = self.ways.near if enough else self.ways.line, len(self.own) / 2
+        tails, farthest = self.heads + self.count, 2 * self.scale + float(np.abs(self.own).sum())
+        least_told, good = max(enough, RESIDUAL_REL_TOL * self.scale), max(enough, GOOD_REL_TOL * self.scale)
+        alive = np.ones(len(self.count), bool)
         least, since = np.full(len(self.count), np.inf), np.zeros(len(self.count), int)
         for _ in range(NEWTON_ROUNDS):
-            distance, _, ahead, behind = self.chords(s)
+            distance, _, ahead, behind = self.chords(curve, s)
             own, change = self.wide(s)
             ahead, behind = ahead - sigma[self.link_run] * change, behind + sigma[self.link_run] * change
             ahead = np.where(np.abs(ahead) < LEAST_ADVANCE, np.copysign(LEAST_ADVANCE, ahead), ahead)
             alive &= self.of_run(np.maximum(np.log(np.maximum(np.abs(behind / ahead), 1e-300)), 0.0)) < 500
-            on = alive[self.link_run]
-            miss = np.where(on, sigma[self.link_run] * own - distance, 0.0)
-            worst = float(np.abs(miss).max(initial=0.0))
-            if worst <= RESIDUAL_REL_TOL * self.scale or (worst <= GOOD_REL_TOL * self.scale and worst >= best):
-                break
-            best = min(best, worst)
+            miss = sigma[self.link_run] * own - distance
             missed = self.most_of_run(np.abs(miss))
+            done = (missed <= least_told) | ((missed <= good) & (missed >= least))
             since = np.where(missed < least / 2, 0, since + 1)
             least = np.minimum(least, missed)
             if ends is None:  # else they would have to be a link more or less
-                alive &= (since < STALLED_ROUNDS) | (missed <= 10 * GOOD_REL_TOL * self.scale)
-            step, v = self._newton_steps(on, ahead, behind, miss, own)
+                alive &= (since < STALLED_ROUNDS) | (missed <= 10 * good)
+            left = alive & ~done
+            if self.count[left].sum() < few:
+                rows = np.flatnonzero(left)
+                alive[rows] = self._newton_of(rows, s, sigma, ends, enough)
+                break
+            on = left[self.link_run]
+            step, v = self._newton_steps(on, ahead, behind, np.where(on, miss, 0.0), own)
             if ends is not None:
                 larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
                 larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
@@ -255,7 +327,7 @@ class _Chain:
                 step[tails] = 0.0
                 sigma += larger
             s += np.clip(step, -farthest, farthest)
-        return s, sigma, alive & (self.of_run(~self.met(s, sigma)) == 0)
+        return alive
 
     def _newton_steps(self, on: np.ndarray, ahead: np.ndarray, behind: np.ndarray, miss: np.ndarray, own: np.ndarray) -> np.ndarray:
         """Return how far each joint goes (2, joints): for the links to reach, and for a factor larger by 1."""
@@ -271,7 +343,7 @@ class _Chain:
 
     def met(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Tell which links reach from joint to joint."""
-        miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(s)[0])
+        miss = np.abs(sigma[self.link_run] * self.wide(s)[0] - self.chords(self.ways.line, s)[0])
         return miss <= 10 * GOOD_REL_TOL * self.scale
 
     def held(self, s: np.ndarray, sigma: np.ndarray, sought: np.ndarray) -> np.ndarray:
@@ -299,28 +371,26 @@ class _Chain:
         good, gentle = steps > 0, self.runs.gentle
         rows = np.arange(len(steps)) if gentle is None else np.flatnonzero(distance > gentle[self.link_run])
         runs, at = self.link_run[rows], s[before[rows]]
-        start, apart = as_complex(self.curve(runs, at)[0]), np.zeros(len(rows))
+        start, apart = as_complex(self.ways.near(runs, at)[0]), np.zeros(len(rows))
         for share in INSIDE.tolist():
-            np.maximum(apart, np.abs(as_complex(self.curve(runs, at + share * steps[rows])[0]) - start), out=apart)
+            np.maximum(apart, np.abs(as_complex(self.ways.near(runs, at + share * steps[rows])[0]) - start), out=apart)
         good[rows] &= apart < distance[rows] * (1 + 1e-9)
         out = np.full(len(self.count), np.nan)
         bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
         out[self.link_run[bad]] = s[before[bad]]
         return out
 
-    def marched(
-        self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, rows: np.ndarray, upto: np.ndarray
-    ) -> tuple[np.ndarray, np.ndarray]:
-        """Return ``s`` with the joints of some runs ``rows`` (k,) found one after the other on samples, to about a thousandth of a
-        link, and from where on each run (k,) has no place far enough for a link that it should take, NaN where all have one.
+    def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, upto: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return joints found one after the other on samples, to about a thousandth of a link, and from where on each run (k,) has no
+        place far enough for a link that it should take, NaN where all have one.
 
-        Up to the joint that lies at ``upto`` (k,) joints are right, none but the first where that is NaN. The one loop over links;
+        Up to the joint that lies at ``upto`` (k,) joints ``s`` are right, none but the first where that is NaN. The one loop over links;
         only lines that turn more tightly than their links can follow need it, from there on.
         """
         s, lost = s.copy(), np.full(len(self.count), np.nan)
         links = np.cumsum(self.count) - self.count
         wide = self.wide(s)[0]
-        for run in np.flatnonzero(rows).tolist():
+        for run in range(len(self.count)):
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             right = s[self.heads[run] : self.heads[run] + len(own) + 1]
             right = right[: int((right == upto[run]).argmax()) + 1] if np.isfinite(upto[run]) else start[run : run + 1]
@@ -358,7 +428,7 @@ class _Chain:
         while len(joints) <= len(own):
             pitch = max(float(own.min()), MARCH_LEAST * float(own.mean())) / MARCH_STEPS
             at = joints[-1] + np.arange(min(max(int((end - joints[-1]) / pitch), 0) + 2, MARCH_WINDOW)) * pitch
-            found = _march(as_complex(self.curve(np.full(len(at), run), at)[0]), at, own[len(joints) - 1 :])
+            found = _march(as_complex(self.ways.near(np.full(len(at), run), at)[0]), at, own[len(joints) - 1 :])
             if not len(found):
                 break
             joints = np.append(joints, found)

@@ -9,7 +9,7 @@ import numpy as np
 from ..values.brush import Ease, Rest
 from ..values.runs import RunSpacings
 from .ease import LEAST_REST_MM, LIMIT_SLACK, SHARE_OF_REST
-from .joints import Chains, Curve, RunsOfLinks, closing_chains, laid_chains, links_that_fit, on_runs
+from .joints import Chains, RunsOfLinks, Ways, closing_chains, laid_chains, links_that_fit, on_runs
 
 LEAST_CLOSED = 3  # two links round a closed line would lie on one another
 
@@ -24,7 +24,7 @@ class _Closed:
 
 
 def link_runs(
-    curve: Curve, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest, unended: np.ndarray | None = None
+    ways: Ways, runs: RunsOfLinks, own: np.ndarray, *, ease: Ease, limit: float, rest: Rest, unended: np.ndarray | None = None
 ) -> tuple[RunSpacings, Chains]:
     """Fill runs with links whose lengths ``own`` (m,) mm come in turn; return how, and all joints.
 
@@ -36,33 +36,33 @@ def link_runs(
     k = len(runs.start)
     if not k:
         return RunSpacings.of(np.zeros(0, int)), Chains(np.zeros(0), np.zeros(0, int), np.zeros(0), np.zeros(0))
-    curve = on_runs(curve, runs)
+    ways = ways.each(lambda curve: on_runs(curve, runs))
     if ease != "size":
-        return _left(curve, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
-    closed = _best_closing(curve, runs, own, limit)
+        return _left(ways, runs, own, np.ones(k), rest, short=np.zeros(k, bool))
+    closed = _best_closing(ways, runs, own, limit)
     if unended is not None and unended.any():
         closed = _Closed(closed.chains, closed.within & ~unended, closed.holds & ~unended)
     if closed.within.all():
         return _spacings(runs, closed.chains, own, short=np.zeros(k, bool)), closed.chains
     eased = np.where(closed.within | ~closed.holds, 1.0, 1.0 + np.clip(closed.chains.sigma - 1, -limit, limit))
-    spacings, left = _left(curve, runs, own, eased, rest, short=~closed.within)
+    spacings, left = _left(ways, runs, own, eased, rest, short=~closed.within)
     spacings = _spacings(runs, closed.chains, own, short=~closed.within).where(closed.within, spacings)
     return spacings, _picked(left, closed.chains, closed.within)
 
 
-def _best_closing(curve: Curve, runs: RunsOfLinks, own: np.ndarray, limit: float) -> _Closed:
+def _best_closing(ways: Ways, runs: RunsOfLinks, own: np.ndarray, limit: float) -> _Closed:
     """Return for each run the whole count whose factor is nearest 1; one that cannot pass is passed over for the next."""
     step = np.where(runs.closed, len(own), 1)
     least = np.where(runs.closed, -(-LEAST_CLOSED // len(own)) * len(own), 1)
     count = np.maximum(np.round(runs.room / (own.mean() * step)).astype(int) * step, least)
-    best, holds = closing_chains(curve, runs, own, count)
+    best, holds = closing_chains(ways, runs, own, count)
     up = best.sigma > 1
     other = np.maximum(np.where(up, count + step, count - step), least)
     guess = best.sigma * count / other
     poor = ~holds | ~np.isnan(best.blocked)
     doubtful = (other != count) & ((np.abs(guess - 1) < 1.05 * np.abs(best.sigma - 1)) | poor)
     if doubtful.any():
-        rival, rival_holds = closing_chains(curve, runs, own, np.where(doubtful, other, count))
+        rival, rival_holds = closing_chains(ways, runs, own, np.where(doubtful, other, count))
         nearer = (np.abs(rival.sigma - 1) < np.abs(best.sigma - 1)) | poor
         better = doubtful & rival_holds & np.isnan(rival.blocked) & nearer
         best, holds = _picked(best, rival, better), holds | better
@@ -78,29 +78,26 @@ def _picked(one: Chains, two: Chains, second: np.ndarray) -> Chains:
     return Chains(s, *(np.where(second, getattr(two, name), getattr(one, name)) for name in ("count", "sigma", "blocked")))
 
 
-def _left(curve, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, short) -> tuple[RunSpacings, Chains]:
+def _left(ways: Ways, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *, short) -> tuple[RunSpacings, Chains]:
     """Lay what fits at a factor of each run and leave the rest where it goes."""
     same = [np.flatnonzero(factor == value) for value in np.unique(factor)]
     parts: list[tuple[np.ndarray, Chains, np.ndarray]] = []
     for rows in same:
         some = runs.some(rows)
-        own_curve = _of_rows(curve, rows)
+        own_ways = ways.some(rows)
         scaled = own * factor[rows[0]] if len(rows) else own
-        chains = links_that_fit(own_curve, some, scaled, np.zeros(len(rows)))
+        chains = links_that_fit(own_ways, some, scaled, np.zeros(len(rows)))
         offset = SHARE_OF_REST[rest] * (some.length - _span(chains))
         offset[chains.count == 0] = 0.0
         if rest != "end" and len(rows):
-            chains = laid_chains(own_curve, some, scaled, chains.count, sigma=np.ones(len(rows)), offset=offset)
+            moved = chains.s + np.repeat(offset, chains.count + 1)
+            chains = laid_chains(own_ways, some, scaled, chains.count, sigma=np.ones(len(rows)), offset=offset, guess=moved)
         parts.append((rows, Chains(chains.s, chains.count, factor[rows], chains.blocked), offset))
     chains = _ordered([(rows, part) for rows, part, _ in parts], len(factor))
     offset = np.zeros(len(factor))
     for rows, _, own_offset in parts:
         offset[rows] = own_offset
     return replace(_spacings(runs, chains, own, short=short), offset=offset), chains
-
-
-def _of_rows(curve: Curve, rows: np.ndarray) -> Curve:
-    return lambda run, s: curve(rows[run], s)
 
 
 def _ordered(parts: list[tuple[np.ndarray, Chains]], k: int) -> Chains:

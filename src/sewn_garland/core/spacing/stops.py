@@ -18,7 +18,7 @@ from ..values.tracks import FramesAt, Tracks
 from ..values.widths import Widths
 from .ease import space_mitred, space_runs
 from .extents import Extents
-from .joints import Chains, RunsOfLinks, curve_along, link_widths
+from .joints import Chains, RunsOfLinks, Ways, link_widths
 from .links import link_runs
 from .uneven import uneven_stops
 
@@ -28,16 +28,17 @@ GENTLE_VERTICES = 0.25  # radians that all vertices of a track turn by; with 74Â
 
 def stops_of(
     brush: Brush, extents: Extents, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None,
-    taking: Taking | None = None, others: Sequence[Stops] = (),
+    taking: Taking | None = None, others: Sequence[Stops] = (), near_at: FramesAt | None = None,
 ) -> tuple[RunSpacings, Stops]:  # fmt: skip
     """Fill runs with the repeats of a brush, in turn; return how each is filled, and the stops.
 
     ``widths`` are None where no track is thick and thin, ``taking`` where all pieces take alike; else it goes by the numbers of
-    stops, among those of ``others``, corner, start and end pieces.
+    stops, among those of ``others``, corner, start and end pieces. ``near_at`` tells sooner, and up to 1e-6 mm off, what
+    ``frames_at`` does; None where nothing does.
     """
     own = extents.first(len(brush.pieces.repeat))
     if brush.travel.jointed:
-        return _linked(brush.spacing, own.length, tracks, runs, frames_at, widths)
+        return _linked(brush.spacing, own.length, tracks, runs, (frames_at, near_at), widths)
     return _by_frames(brush, own, tracks, runs, widths, taking, others)
 
 
@@ -151,19 +152,18 @@ def widened(stops: Stops, tracks: Tracks, widths: Widths, *, bent: bool) -> Stop
 
 
 def _linked(
-    spacing: Spacing, own: np.ndarray, tracks: Tracks, runs: Runs, frames_at: FramesAt, widths: Widths | None
+    spacing: Spacing, own: np.ndarray, tracks: Tracks, runs: Runs, at: tuple[FramesAt, FramesAt | None], widths: Widths | None
 ) -> tuple[RunSpacings, Stops]:
     """Space pieces by their joints, each at a link's length ``own`` (m,) from the one before."""
-
-    along = curve_along(frames_at, runs.track)
+    ways = Ways.along(*at, runs.track)
     gentle = np.array([_gentle(track) for track in tracks.measured])
     table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.track), gentle[runs.track])
     spacings, chains = link_runs(
-        along, table, own, ease=spacing.ease, limit=spacing.ease_limit, rest=spacing.rest, unended=tracks.unended[runs.track]
+        ways, table, own, ease=spacing.ease, limit=spacing.ease_limit, rest=spacing.rest, unended=tracks.unended[runs.track]
     )
-    width = None if widths is None else link_widths(along, chains, own)
+    width = None if widths is None else link_widths(ways.line, chains, own)
     stops = stops_of_links(runs, chains, len(own), width, tracks)
-    return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, frames_at)
+    return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, at[0])
 
 
 def _gentle(track: MeasuredLine) -> float:
