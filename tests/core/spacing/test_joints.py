@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from examples import examples
-from making import brush, measured
+from making import bar, brush, measured
 from sewn_garland.core import lay as laying
 from sewn_garland.core.lay import lay
 from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
@@ -72,6 +72,17 @@ def test_on_a_straight_line_the_joints_keep_the_pitch_of_arc_length():
 def test_the_rest_of_an_open_chain_goes_where_it_is_told(rest, first):
     laid = on("M0 0H100", chain(9.0, ease="leave", rest=rest))
     assert laid.pieces.joints[0, 0] == pytest.approx([first, 0])
+
+
+@pytest.mark.parametrize(("length", "rest"), [(15, "start"), (15, "both"), (18, "start")])
+def test_a_chain_whose_rest_lies_before_it_does_not_run_past_the_end(length, rest):
+    """On a narrow U turn links skip another stretch of line when they begin later: laid again they may come out longer."""
+    line = measured("M0 0H71A6.7 6.7 0 0 1 71 13.4H-15")
+    laid = lay(brush(bar(length), round_bends="jointed", ease="leave", rest=rest), [line])[0]
+    end = (laid.pieces.s + laid.pieces.after)[-1]
+    assert len(laid.pieces.s) > 7 and end <= line.length + 1e-6
+    (left,) = [f for f in laid.findings if f.kind == "leftover"]
+    assert left.amount == pytest.approx(line.length - end + laid.pieces.s[0] - laid.pieces.before[0])
 
 
 def test_an_open_chain_ends_on_the_end_and_every_link_is_scaled_alike():

@@ -150,7 +150,11 @@ def links_that_fit(ways: Ways, runs: RunsOfLinks, own: np.ndarray, offset: np.nd
     """
     room = np.maximum(runs.room - offset, 0.0)
     most = np.where(room < own.min() * (1 - 1e-9), 0, np.floor(room / own.mean() + len(own)).astype(int) + 1)
-    chains = laid_chains(ways, runs, own, most, sigma=np.ones(len(most)), offset=offset)
+    return within_runs(laid_chains(ways, runs, own, most, sigma=np.ones(len(most)), offset=offset), runs, own)
+
+
+def within_runs(chains: Chains, runs: RunsOfLinks, own: np.ndarray) -> Chains:
+    """Return chains without the links that reach past the ends of their runs."""
     edges = np.cumsum(chains.count + 1)
     end = np.repeat(runs.start + runs.length, chains.count + 1)
     slack = 1e-9 * own.mean()

@@ -9,7 +9,7 @@ import numpy as np
 from ..values.brush import Ease, Rest
 from ..values.runs import RunSpacings
 from .ease import LEAST_REST_MM, LIMIT_SLACK, SHARE_OF_REST
-from .joints import Chains, RunsOfLinks, Ways, closing_chains, laid_chains, links_that_fit, on_runs
+from .joints import Chains, RunsOfLinks, Ways, closing_chains, laid_chains, links_that_fit, on_runs, within_runs
 
 LEAST_CLOSED = 3  # two links round a closed line would lie on one another
 
@@ -92,6 +92,7 @@ def _left(ways: Ways, runs: RunsOfLinks, own, factor: np.ndarray, rest: Rest, *,
         if rest != "end" and len(rows):
             moved = chains.s + np.repeat(offset, chains.count + 1)
             chains = laid_chains(own_ways, some, scaled, chains.count, sigma=np.ones(len(rows)), offset=offset, guess=moved)
+            chains = within_runs(chains, some, scaled)  # where a bend is passed otherwise than from the run's start
         parts.append((rows, Chains(chains.s, chains.count, factor[rows], chains.blocked), offset))
     chains = _ordered([(rows, part) for rows, part, _ in parts], len(factor))
     offset = np.zeros(len(factor))
