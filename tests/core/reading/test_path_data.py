@@ -11,8 +11,10 @@ from making import bar, brush, drawing, measured
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
-from sewn_garland.core.measuring.arc_length import frames_at
+from sewn_garland.core.measuring.arc_length import frames_at, measure
+from sewn_garland.core.maths.curves import as_complex
 from sewn_garland.core.reading.path_data import subpaths_from_path_data
+from sewn_garland.core.reading.svg_lines import line_from_path_data
 
 GRAMMAR = [
     "M10 10 20 20 30 10",
@@ -139,3 +141,24 @@ def test_radii_too_small_grow_to_a_half_circle_however_small_they_are(radius):
 @pytest.mark.filterwarnings("error")
 def test_an_arc_with_next_to_no_radius_one_way_is_straight(radii):
     assert measured(f"M0 0A{radii} 0 0 1 6 8").length == pytest.approx(10)
+
+
+def test_noise_too_small_to_be_seen_is_no_row_of_corners():
+    """Two thousand sides of a fifth of a micrometre on the way, 100 mm and back: about as many corners as its extent has steps of 5 µm."""
+    steps = np.random.default_rng(4).uniform(-1, 1, (2000, 2)) * 3e-4
+    noise = "".join(f"l{x:.3g} {y:.3g}" for x, y in steps)
+    line = measure(line_from_path_data(f"M0 0H50{noise}h50v-20"))
+    assert len(line.vertex_s) < 30 and line.length == pytest.approx(120, abs=0.3)
+    drift = as_complex(steps).sum()
+    end = complex(*line.line.coeffs[-1].sum(axis=0))
+    assert end == pytest.approx(100 - 20j + drift, abs=1e-3)
+
+
+@pytest.mark.parametrize("path", ["M0 0h1e-6v1e-6h30v1e-6h-1e-6V20", "M0 0h.004v.004h-.004Z", "M0 0" + "h.004v.001" * 40])
+def test_a_few_sides_however_short_stay_as_they_are_drawn(path):
+    assert len(line_from_path_data(path).coeffs) == len(re.findall("[hvVZ]", path))
+
+
+def test_a_line_of_nothing_but_noise_is_still_one():
+    line = line_from_path_data("M0 0" + "h.001v.001h-.001v-.001" * 50)
+    assert len(line.coeffs) == 200

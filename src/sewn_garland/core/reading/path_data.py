@@ -10,6 +10,7 @@ from typing import NoReturn
 import numpy as np
 
 from ..errors import InputError, LimitError
+from ..maths.crumbs import seen_of_chain
 from ..maths.curves import are_straight, power_from_bezier, power_from_ends
 from ..values.line import Line
 
@@ -21,6 +22,8 @@ COMMAND = re.compile(r"[\s,]*([A-Za-z])")
 ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 MOST_SEGMENTS = 500_000
 LARGEST = 1e9
+CRUMB_MM = 0.005  # of a side that cannot be seen: half of what shapes may stray; chosen
+MANY_CRUMBS = 100  # in a line, fewer of which stay as they are; chosen
 FLAT_ARC = 1e-9  # of the larger radius: the smaller is as good as none; chosen
 
 
@@ -241,7 +244,11 @@ def subpath_from_outline(commands: str, points: np.ndarray) -> Subpath:
 
 
 def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
-    """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent; a cubic that is straight becomes a side."""
+    """Map a subpath by a 2 × 3 affine into a Line, leaving out segments of no extent; a cubic that is straight becomes a side.
+
+    Where sides too short to be seen are many, those that follow on one another become as few as can be seen: else each of the
+    vertices of such noise would be a corner.
+    """
     linear, shift = matrix[:, :2], matrix[:, 2]
     segments, m = subpath.segments, len(subpath.segments)
     points = np.array([0 if isinstance(segment, Arc) else len(segment) for segment in segments], int)
@@ -258,4 +265,22 @@ def line_from_subpath(subpath: Subpath, matrix: np.ndarray) -> Line:
         arc = segments[i]
         rows[i] = linear @ arc.centre + shift, linear @ arc.a, linear @ arc.b, (arc.start, arc.sweep)
         empty[i] = arc.sweep == 0
-    return Line(rows[~empty], (points == 0)[~empty], subpath.closed and not empty.all(), linear @ subpath.start + shift)
+    rows, is_arc = _without_crumbs(rows[~empty], (points == 0)[~empty])
+    return Line(rows, is_arc, subpath.closed and len(rows) > 0, linear @ subpath.start + shift)
+
+
+def _without_crumbs(rows: np.ndarray, is_arc: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return a line's segments (m, 4, 2), and which are arcs, with those sides in one that are too short to be seen."""
+    crumbs = ~is_arc & ~rows[:, 2:].any(axis=(1, 2)) & (np.hypot(*rows[:, 1].T) < CRUMB_MM)
+    if crumbs.sum() < MANY_CRUMBS:
+        return rows, is_arc
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], crumbs, [False]]).astype(int)))
+    out, keep = rows.copy(), np.ones(len(rows), bool)
+    for begin, end in edges.reshape(-1, 2).tolist():
+        points = np.append(rows[begin:end, 0], rows[[end - 1], :2].sum(axis=1), axis=0)
+        seen = seen_of_chain(points, CRUMB_MM)
+        steps = np.diff(points[seen], axis=0)
+        stay = begin + seen[:-1]
+        keep[begin:end] = False
+        keep[stay], out[stay, 1] = steps.any(axis=1), steps
+    return (out[keep], is_arc[keep]) if keep.any() else (rows, is_arc)
