@@ -56,7 +56,7 @@ def test_uncut_outlines_and_their_bisectors_say_the_same_as_cut_ones(travel):
 
 
 def test_on_very_small_segments_a_mitred_piece_is_not_split_where_its_line_is_not_its_own():
-    crumbs = "M0 0" + "".join(f"l0.001 {0.001 * (i % 2)}" for i in range(400))
+    crumbs = "M0 0" + "".join(f"l0.006 {0.006 * (i % 2)}" for i in range(400))
     own = brush(bar(2, 1), round_bends="bent", ease="length", outside_corner="mitre", inside_corner="mitre")
     done = lay(own, [measured(crumbs)])[0]
     assert len(done.pieces.s) > 100

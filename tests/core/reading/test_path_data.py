@@ -11,8 +11,8 @@ from making import bar, brush, drawing, measured
 from sewn_garland.core.drawing.svg import compact_svg
 from sewn_garland.core.errors import InputError
 from sewn_garland.core.lay import lay
-from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.maths.curves import as_complex
+from sewn_garland.core.measuring.arc_length import frames_at, measure
 from sewn_garland.core.reading.path_data import subpaths_from_path_data
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 
