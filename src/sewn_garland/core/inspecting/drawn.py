@@ -158,7 +158,7 @@ def _points_on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray,
     """Return the points (k, points, 2) of a polygon about a base line's middle where they lie for some pieces (k,)."""
     flat = shapely.get_coordinates(shape)
     if places is None:
-        return flat @ placed.matrices[pieces, :4].reshape(-1, 2, 2) + placed.matrices[pieces, None, 4:]
+        return flat @ placed.linear_of(pieces) + placed.centre[pieces, None]
     return places(np.repeat(pieces, len(flat)), np.tile(flat, (len(pieces), 1))).reshape(len(pieces), len(flat), 2)
 
 

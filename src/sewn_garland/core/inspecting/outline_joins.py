@@ -153,8 +153,8 @@ def _of_pairs(
     """Return how far pairs of rigid pieces (p,) stand apart and overlap, when the first lies along a line to the right, and the second,
     turned by ``back`` (p, 2, 2), ``off`` (p, 2) from it; pairs alike are measured once.
     """
-    own = placed.linear[first] @ _turned_back(placed.direction[first])
-    other = placed.linear[second] @ back
+    own = placed.linear_of(first) @ _turned_back(placed.direction[first])
+    other = placed.linear_of(second) @ back
     table = np.column_stack([placed.motif[first], placed.motif[second], own.reshape(-1, 4), other.reshape(-1, 4), off])
     rows, kind = alike(np.round(table / SAME_PAIR_MM))
     apart, overlap = _between(_on_line(silhouettes, table[rows]), np.arange(len(rows)), len(rows) + np.arange(len(rows)), table[rows, 10:])

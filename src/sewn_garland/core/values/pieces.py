@@ -131,8 +131,12 @@ class Placed(Varied):
     @property
     def linear(self) -> np.ndarray:
         """Return where each piece takes its motif's axes: rows of (n, 2, 2) are the images of x and y."""
-        cos, sin = np.cos(self.turn), np.sin(self.turn)
-        sx, sy = self.scale.T
+        return self.linear_of(slice(None))
+
+    def linear_of(self, rows: np.ndarray | slice) -> np.ndarray:
+        """Return what ``linear`` does (k, 2, 2) for some rows alone."""
+        turn, (sx, sy) = self.turn[rows], self.scale[rows].T
+        cos, sin = np.cos(turn), np.sin(turn)
         return np.stack([cos * sx, sin * sx, -sin * sy, cos * sy], axis=1).reshape(-1, 2, 2)
 
     @property
