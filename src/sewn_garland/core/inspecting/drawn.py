@@ -18,7 +18,7 @@ from ..values.bends import Bends, Places
 from ..values.motif import Motif
 from ..values.pieces import Placed
 
-MOST_SIDES = 1000  # chosen: of a bent polygon, besides its own
+MOST_SIDES = 500  # chosen: of a bent polygon, besides its own
 SOFTER = np.array([64.0, 1024.0])  # times the tightest radius, from which on sides may be longer; chosen
 LEAST_BEND = 1e-12  # a mm; straight
 SURELY = 4  # times as soft as seen a bend is not taken to be: it was looked at here and there; chosen
@@ -49,7 +49,8 @@ class Drawn:
         wanted[rows] = True
         for v, ((shape, some), points) in enumerate(zip(templates, self.points, strict=True)):
             own = np.flatnonzero(wanted & (self.which == v))
-            out[own] = _copies(shape, points[self.row[own]][:, some])
+            row = self.row[own]
+            out[own] = _copies(shape, points[row] if isinstance(some, slice) else points[row[:, None], some])
         return out
 
     @cached_property

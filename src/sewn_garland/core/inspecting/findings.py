@@ -198,9 +198,9 @@ def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray,
     if tightest is not None and tightest <= max(right, -left) * wide.max(initial=0.0) * (1 + 1e-6):
         inner = np.where(measured.bend_k > 0, right, -left) * wide
         bend = np.abs(measured.bend_k)
-        for worst in Stretches.of(bend * inner >= 1 - 1e-9, bend).worst:
-            radius, at = 1 / bend[worst], measured.bend_s[worst]
-            depth = inner[worst] - radius
+        worst = Stretches.of(bend * inner >= 1 - 1e-9, bend).worst
+        columns = 1 / bend[worst], measured.bend_s[worst], inner[worst] - 1 / bend[worst]
+        for radius, at, depth in zip(*(column.tolist() for column in columns), strict=True):
             found.append(_finding("fold", at, depth, "mm", f"folds {depth:.2f} mm deep at {at:.1f} mm, in a bend of {radius:.1f} mm"))
     if not len(measured.vertex_turn):
         return found
@@ -208,9 +208,9 @@ def _folds(measured: MeasuredLine, brush: Brush, shift: float, wide: np.ndarray,
     ends = brush.ends  # a corner that is still there was not rounded, for want of room or because it turns right back
     through = np.where(measured.vertex_turn > 0, ends.outside_corner in PASSED, ends.inside_corner in PASSED)
     depth = np.where(measured.vertex_turn > 0, right, -left) * wide_at_vertex
-    for i in np.flatnonzero(sharp & through & (depth > brush.joins.gap_tolerance_mm)):
-        at = measured.vertex_s[i]
-        found.append(_finding("fold", at, depth[i], "mm", f"folds {depth[i]:.2f} mm deep in the corner at {at:.1f} mm"))
+    deep = sharp & through & (depth > brush.joins.gap_tolerance_mm)
+    for at, off in zip(measured.vertex_s[deep].tolist(), depth[deep].tolist(), strict=True):
+        found.append(_finding("fold", at, off, "mm", f"folds {off:.2f} mm deep in the corner at {at:.1f} mm"))
     return found
 
 

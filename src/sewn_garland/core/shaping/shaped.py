@@ -141,9 +141,11 @@ class _Bends:
         even = self.s if once else widths.even_of(track, self.s)
 
         def warp(piece: np.ndarray, x: np.ndarray):
-            at = even[piece] + x if once else widths.mm_of(track[piece], even[piece] + x)
-            width, change = widths.at(track[piece], at)
-            return at, np.ones(len(at)) if once else width, width, change
+            at = even[piece] + x
+            if once:
+                return at, np.ones(len(at)), *widths.at(track[piece], at)
+            at, width, change = widths.along(track[piece], at)
+            return at, width, width, change
 
         return warp
 

@@ -50,6 +50,10 @@ class Widths:
 
     def mm_of(self, line: np.ndarray, even: np.ndarray) -> np.ndarray:
         """Return the distance in mm (m,) at even distances."""
+        return self.along(line, even)[0]
+
+    def along(self, line: np.ndarray, even: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return the distance in mm (m,) at even distances, the width there and its change a mm, as ``at`` does, in one lookup."""
         even, rounds = self._on_line(line, even, self.even)
         k, inside = self._knots(line, even, self.even)
         first, slope = self.width[k], self._slope[k]
@@ -57,7 +61,8 @@ class Widths:
         straight = first * (inside - self.even[k])
         ratio = np.where(np.abs(grown) > 1e-9, np.expm1(grown) / np.where(grown == 0, 1.0, grown), 1.0 + grown / 2)
         last = first * np.exp(grown)
-        return self.s[k] + straight * ratio + (even - inside) * last + rounds * self.s[self.starts[line + 1] - 1]
+        s = self.s[k] + straight * ratio + (even - inside) * last + rounds * self.s[self.starts[line + 1] - 1]
+        return s, last, np.where(even == inside, slope, 0.0)
 
     def of_runs(self, line: np.ndarray) -> RunWidths:
         """Return the widths as runs see them; ``line`` (k,) is the line of each."""
@@ -65,6 +70,8 @@ class Widths:
 
     def _on_line(self, line: np.ndarray, at: np.ndarray, knots: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Take closed lines' distances back into their first round; return them and the rounds taken off."""
+        if not self.closed.any():
+            return at, np.zeros(())
         whole = knots[self.starts[line + 1] - 1]
         rounds = np.where(self.closed[line], np.floor(at / np.where(whole > 0, whole, 1.0)), 0.0)
         return at - rounds * whole, rounds
