@@ -46,7 +46,7 @@ def _by_stop(brush: Brush, tracks: Tracks, of: Property, *, unit: float) -> BySi
 
 
 def _along(own: tuple[Variation, ...], tracks: Tracks, frames_at: FramesAt, unit: float, track: int, s: np.ndarray) -> np.ndarray:
-    which, length = np.full(len(s), track), np.full(len(s), tracks.lengths[track])
-    tangent = frames_at(which, s).tangent if any(v.follows == "direction" for v in own) else np.zeros((len(s), 2))
-    direction = np.arctan2(tangent[:, 1], tangent[:, 0])
+    length, direction = np.full(len(s), tracks.measured[track].length), np.zeros(len(s))
+    if any(v.follows == "direction" for v in own):
+        direction = np.arctan2(*frames_at(np.full(len(s), track), s).tangent.T[::-1])
     return unit * combined(own[0].of, [values_at(v, shares_along(v, s, length, direction)) for v in own])
