@@ -7,11 +7,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from .ragged import heads, in_blocks, owners, places, ranges
+from .ragged import heads, in_blocks, owners, ranges
 
 SIDES_AT_ONCE = 100_000  # of pairs' polygons; chosen
 PAIRS_AT_ONCE = 500_000  # of sides; chosen
-MOST_A_SIDE = 150  # pairs of sides, for each side of two polygons, up to which they are summed; chosen
+MOST_A_SIDE = 150  # others beside each side of two polygons up to which they are summed; chosen
+
+
+Table = tuple[np.ndarray, ...]
+"""Of sides (n,) their pair, from which to which y they go, and what ``_across`` tells."""
 
 
 class Sides(NamedTuple):
@@ -53,17 +57,15 @@ def _overlaps(sides: Sides, one: np.ndarray, two: np.ndarray, turn: np.ndarray) 
         _across(*behind, left, right, np.maximum(np.real(behind[0]), np.real(behind[1])) > least[behind[2]]),
         _across(*before, left, right, np.minimum(np.real(before[0]), np.real(before[1])) < most[before[2]]),
     ]
-    many = [np.bincount(table[0], minlength=len(one)) for table in tables]
-    told = many[0] * many[1] <= MOST_A_SIDE * (sides.many[one] + sides.many[two])
-    tables = [tuple(column[told[table[0]]] for column in table) for table in tables]
+    tables, meetings = _meetings(*tables)
+    of_pair = [np.bincount(table[0], counts, len(one)) for table, (_, counts) in zip(tables, meetings, strict=True)]
+    told = of_pair[0] + of_pair[1] <= MOST_A_SIDE * (sides.many[one] + sides.many[two])
     out = np.where(told, 0.0, np.nan)
-    for i, j, pair in _every_pair(tables[0][0], tables[1][0], len(one)):
+    for i, j in _met(tables, meetings, told):
         low, high = np.maximum(tables[0][1][i], tables[1][1][j]), np.minimum(tables[0][2][i], tables[1][2][j])
-        meet = np.flatnonzero(high > low)
-        low, high, of = low[meet], high[meet], pair[meet]
-        (ta, ya, ma, sa), (tb, yb, mb, sb) = ([table[c][k[meet]] for c in (1, 3, 4, 5)] for table, k in zip(tables, (i, j), strict=True))
+        (ta, ya, ma, sa), (tb, yb, mb, sb) = ([table[c][k] for c in (1, 3, 4, 5)] for table, k in zip(tables, (i, j), strict=True))
         past = [ya + ma * (t - ta) - yb - mb * (t - tb) for t in (low, high)]
-        out += np.bincount(of, weights=sa * sb * _above(*past) * (high - low), minlength=len(one))
+        out += np.bincount(tables[0][0][i], weights=sa * sb * _above(*past) * np.maximum(high - low, 0.0), minlength=len(one))
     return np.abs(out)
 
 
@@ -93,12 +95,31 @@ def _above(begin: np.ndarray, end: np.ndarray) -> np.ndarray:
     return over / 2 * np.where(crosses, over / np.where(crosses, np.abs(begin) + np.abs(end), 1.0), 1.0)
 
 
-def _every_pair(one: np.ndarray, two: np.ndarray, count: int) -> Iterator[tuple[np.ndarray, np.ndarray, np.ndarray]]:
-    """Yield places in ``one`` and ``two``, rising numbers of pairs below ``count``, for every two of the same pair, and the pair."""
-    many = [np.bincount(column, minlength=count) for column in (one, two)]
-    first = [heads(counts) for counts in many]
-    for rows in in_blocks(many[0] * many[1], PAIRS_AT_ONCE):
-        product = many[0][rows] * many[1][rows]
-        pair, place = owners(product), places(product)
-        i, j = np.divmod(place, many[1][rows][pair])
-        yield first[0][rows][pair] + i, first[1][rows][pair] + j, pair + rows.start
+def _meetings(one: Table, two: Table) -> tuple[list[Table], list[tuple[np.ndarray, np.ndarray]]]:
+    """Return two tables of sides (n,) in the order in which they begin, pair by pair, and for the sides of each the first of the other's
+    that begin while they last, and how many do: every two of a pair that lie beside one another are told once.
+    """
+    base = min(float(table[1].min(initial=np.inf)) for table in (one, two))
+    room = 1.0 + max(float(table[2].max(initial=-np.inf)) for table in (one, two)) - base
+    tables, begins, ends = [], [], []
+    for table in (one, two):
+        behind = table[0] * room - base if len(table[0]) else np.zeros(0)  # one pair's behind another's
+        order = np.argsort(behind + table[1], kind="stable")
+        tables.append(tuple(column[order] for column in table))
+        begins.append((behind + table[1])[order])
+        ends.append((behind + table[2])[order])
+    out = []
+    firsts = np.searchsorted(begins[1], begins[0], side="left"), np.searchsorted(begins[0], begins[1], side="right")
+    for first, other, own in zip(firsts, begins[::-1], ends, strict=True):
+        out.append((first, np.maximum(np.searchsorted(other, own, side="left") - first, 0)))
+    return tables, out
+
+
+def _met(tables: list[Table], meetings: list[tuple[np.ndarray, np.ndarray]], told: np.ndarray) -> Iterator[tuple[np.ndarray, np.ndarray]]:
+    """Yield the sides of the first and of the second table that lie beside one another, of the pairs that are ``told``, block by block."""
+    for k, (first, counts) in enumerate(meetings):
+        rows = np.flatnonzero(told[tables[k][0]] & (counts > 0))
+        for block in in_blocks(counts[rows], PAIRS_AT_ONCE):
+            some = rows[block]
+            own, others = np.repeat(some, counts[some]), ranges(first[some], counts[some])
+            yield (own, others) if k == 0 else (others, own)
