@@ -8,10 +8,13 @@ import pytest
 from making import bar, brush, drawing, measured, svg
 from sewn_garland.core.drawing.svg import compact_svg, plain_svg
 from sewn_garland.core.lay import cured, lay
+from sewn_garland.core.maths.curves import as_complex
 from sewn_garland.core.maths.outlines import area_of, swept
-from sewn_garland.core.measuring.arc_length import frames_on
+from sewn_garland.core.measuring.arc_length import frames_and_bends_on, frames_on
 from sewn_garland.core.reading.svg_lines import lines_from_svg
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping import bend as bending
+from sewn_garland.core.shaping.way import Way
 from sewn_garland.core.values.motif import Motif
 
 R = 20.0
@@ -174,3 +177,22 @@ def test_sides_with_their_handles_drawn_back_are_bent_as_sides_are():
         laid = lay(which, [measured("M0 0C30 60 60 -60 90 0")])[0]
         written.append(compact_svg(drawing(100, 100, (which.pieces.motifs, laid))))
     assert written[0] == written[1]
+
+
+def test_what_is_known_of_halves_is_what_looking_them_up_tells():
+    """The ends and thirds that halves have of their whole, against all of them asked of the line anew."""
+    line = measured("M0 0C60 40 -20 40 40 0")
+
+    def frame(piece, s):
+        frames, curvature = frames_and_bends_on([line], np.zeros(len(s), int), s)
+        return as_complex(frames.position), as_complex(frames.tangent), curvature
+
+    way = Way(np.array([20.0, 45.0]), np.array([0.0, 3.0]), frame, None)
+    rng = np.random.default_rng(2)
+    whole, piece = rng.uniform(-9, 9, (6, 4)) + 1j * rng.uniform(-2, 2, (6, 4)), np.array([0, 0, 0, 1, 1, 1])
+    never = np.zeros((6, 2), bool)
+    known = bending._Known(bending._ends_of(whole, piece, way, never), bending._inside_of(whole, piece, way, bending.THIRDS))
+    halves, of = (whole @ bending.HALVES).reshape(-1, 4), np.repeat(piece, 2)
+    found = bending._of_halves(halves, of, known, way)
+    assert found.ends == pytest.approx(bending._ends_of(halves, of, way, np.zeros((12, 2), bool)), abs=1e-11)
+    assert found.inside == pytest.approx(bending._inside_of(halves, of, way, bending.THIRDS), abs=1e-11)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -25,6 +26,8 @@ MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
 MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
 STROKES_SHARE = 1 / 4  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
+THIRDS = bernstein(TESTED).T.astype(complex)  # of a cubic, by its control points
+THIRDS_LEFT = np.kron(np.eye(2), np.ones((4, 1))) * np.tile(THIRDS, (2, 1))  # of two halves, the first's first and the second's second
 JUST_INSIDE = 1e-5  # share of a cubic
 CROSSING_ROUNDS = 44
 EVEN_REL_TOL = 1e-14  # of a cubic's rise: a straight side's last bits
@@ -162,23 +165,51 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
         of, told = parts.holding(of, x.min(axis=1), x.max(axis=1)), parts.told(told)
         broken &= ~parts.steady[of, None]
         bending &= ~parts.even[of]
+    known = _Known(_ends_of(cubics, of, told, broken), np.zeros((len(row), len(TESTED)), complex))
+    tested = np.flatnonzero(bending)
+    known.inside[tested] = _inside_of(cubics[tested], of[tested], told, THIRDS)
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
-        mapped = _hermite(cubics, of, told, broken)
-        good = np.ones(len(row), bool)
+        mapped, good = _hermite(cubics, known.ends), np.ones(len(row), bool)
         if level < MOST_HALVINGS:
-            tested = np.flatnonzero(bending)
-            good[tested] = _strays(cubics[tested], mapped[tested], of[tested], told) <= tolerance
+            good[tested] = _strays(mapped[tested], known.inside[tested]) <= tolerance
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break
         if 2 * (len(row) - good.sum()) > MOST_AT_ONCE:
             raise too_many_curves()
-        row, of, width, bending = (np.repeat(column[~good], 2) for column in (row, of, width / 2, bending))
+        row, of, width = (np.repeat(column[~good], 2) for column in (row, of, width / 2))
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
-        broken = np.stack([broken[~good] & (True, False), broken[~good] & (False, True)], axis=1).reshape(-1, 2)
+        known, tested = _of_halves(cubics, of, known.some(~good), told), slice(None)
     return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
+
+
+class _Known(NamedTuple):
+    """What is known of cubics (m, 4): the places of their ``ends`` (3, m, 2) and how these move a mm of x and of v, and of their
+    ``inside`` (m, 2), the thirds.
+    """
+
+    ends: np.ndarray
+    inside: np.ndarray
+
+    def some(self, rows: np.ndarray) -> _Known:
+        return _Known(self.ends[:, rows], self.inside[rows])
+
+
+def _of_halves(halves: np.ndarray, piece: np.ndarray, whole: _Known, told: Way | Near) -> _Known:
+    """Return what is known of halves (2 m, 4), two of each cubic behind one another, whose own ends and thirds are theirs: the first half
+    has a third where the whole had one, and so has the second; what else they need is looked up.
+    """
+    first, second = slice(None, None, 2), slice(1, None, 2)
+    middle, of = halves[first, 3], piece[first]
+    new = np.stack(told.moves(of, np.real(middle), np.imag(middle)))
+    ends, inside = np.empty((3, len(halves), 2), complex), np.empty((len(halves), len(TESTED)), complex)
+    ends[:, first, 0], ends[:, second, 1] = np.moveaxis(whole.ends, 2, 0)
+    ends[:, first, 1] = ends[:, second, 0] = new
+    inside[first, 1], inside[second, 0] = whole.inside.T
+    inside.ravel()[[0, 3] + 4 * np.arange(len(of))[:, None]] = _inside_of(halves.reshape(-1, 8), of, told, THIRDS_LEFT)
+    return _Known(ends, inside)
 
 
 def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray, ...]:
@@ -269,8 +300,8 @@ def _bisected(x: np.ndarray, level: np.ndarray, low: np.ndarray, high: np.ndarra
     return (low + high) / 2
 
 
-def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way | Near, broken: np.ndarray) -> np.ndarray:
-    """Return the cubics (m, 4) with the mapped ends and end directions, as complex numbers.
+def _ends_of(cubics: np.ndarray, piece: np.ndarray, told: Way | Near, broken: np.ndarray) -> np.ndarray:
+    """Return the places of the ends of cubics (m, 4), and how they move a mm of x and of v: (3, m, 2), as complex numbers.
 
     Both ends of a cubic that follows another are the very same numbers, for contours to hang
     together, and are looked up once. At ends (m, 2) that are ``broken`` the line's bend jumps: there the direction is that
@@ -282,21 +313,30 @@ def _hermite(cubics: np.ndarray, piece: np.ndarray, way: Way | Near, broken: np.
     looked_up = np.arange(m)[:, None] + (0, 1)
     looked_up[apart, 1] = m + np.arange(len(apart))
     ends, of = np.concatenate([cubics[:, 0], cubics[apart, 3]]), np.append(piece, piece[apart])
-    ways = cubics[:, [1, 3]] - cubics[:, [0, 2]]  # a third of the derivative
-    place, by_x, by_v = (found[looked_up] for found in way.moves(of, np.real(ends), np.imag(ends)))
+    out = np.stack([found[looked_up] for found in told.moves(of, np.real(ends), np.imag(ends))])
     rows, end = np.nonzero(broken)
     if len(rows):
         t = np.where(end == 0, JUST_INSIDE, 1 - JUST_INSIDE)
         inside = (bernstein(t) * cubics[rows]).sum(axis=1)
-        by_x[rows, end], by_v[rows, end] = way.moves(piece[rows], np.real(inside), np.imag(inside))[1:]
+        out[1:, rows, end] = told.moves(piece[rows], np.real(inside), np.imag(inside))[1:]
+    return out
+
+
+def _hermite(cubics: np.ndarray, ends: np.ndarray) -> np.ndarray:
+    """Return the cubics (m, 4) with the mapped ends and end directions, as complex numbers, by where ``ends`` (3, m, 2) go."""
+    ways = cubics[:, [1, 3]] - cubics[:, [0, 2]]  # a third of the derivative
+    place, by_x, by_v = ends
     along = np.real(ways) * by_x + np.imag(ways) * by_v
     return np.stack([place[:, 0], place[:, 0] + along[:, 0], place[:, 1] - along[:, 1], place[:, 1]], axis=1)
 
 
-def _strays(cubics: np.ndarray, mapped: np.ndarray, piece: np.ndarray, way: Way | Near) -> np.ndarray:
-    """Return how far (m,) the mapped cubics lie from the mapped curves at most, judged by their thirds."""
-    basis = bernstein(TESTED).T.astype(complex)
-    flat = (cubics @ basis).ravel()
-    true = way.places(np.repeat(piece, len(TESTED)), np.real(flat), np.imag(flat))
-    off = np.abs((mapped @ basis).ravel() - true).reshape(-1, len(TESTED))
+def _inside_of(controls: np.ndarray, piece: np.ndarray, told: Way | Near, basis: np.ndarray) -> np.ndarray:
+    """Return where points go (m, t) that are sums of cubics' ``controls`` (m, c), by a ``basis`` (c, t)."""
+    flat = (controls @ basis).ravel()
+    return told.places(np.repeat(piece, basis.shape[1]), np.real(flat), np.imag(flat)).reshape(-1, basis.shape[1])
+
+
+def _strays(mapped: np.ndarray, inside: np.ndarray) -> np.ndarray:
+    """Return how far (m,) mapped cubics lie from the mapped curves at most, judged by where these have their thirds (m, 2)."""
+    off = np.abs(mapped @ THIRDS - inside)
     return AT_MOST * np.maximum(off[:, 0], off[:, 1])
