@@ -185,15 +185,17 @@ def laid_chains(
     blocked = chain.blocked(s, sigma)
     doubtful = np.flatnonzero(~settled | ~np.isnan(blocked))
     if len(doubtful):
-        known = np.where(settled, blocked, np.nan)[doubtful]
-        again = chain.some(doubtful), chain.joints_of(doubtful)
-        s[again[1]], blocked[doubtful] = _sought_chains(again[0], (runs.start + offset)[doubtful], sigma[doubtful], s[again[1]], known)
+        joints, known = chain.joints_of(doubtful), np.where(settled, blocked, np.nan)
+        start, factors, upto = (each[doubtful] for each in (runs.start + offset, sigma, known))
+        s[joints], blocked[doubtful] = _sought_chains(chain.some(doubtful), start, factors, s[joints], upto)
     return Chains(s, count, sigma, blocked)
 
 
-def _sought_chains(chain: _Chain, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, known: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return joints that are sought along the line, and polished where that keeps them, and where a link is blocked (k,)."""
-    sought, lost = chain.marched(start, sigma, s, known)
+def _sought_chains(chain: _Chain, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, upto: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Return joints that are sought along the line, and polished where that keeps them, and where a link is blocked (k,); ``upto``
+    is as marching takes it.
+    """
+    sought, lost = chain.marched(start, sigma, s, upto)
     polished = chain.solved(sought, sigma)[0]
     s = np.where(chain.held(polished, sigma, sought), polished, sought)
     return s, np.fmin(chain.blocked(s, sigma), lost)

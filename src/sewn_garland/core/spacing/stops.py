@@ -38,7 +38,7 @@ def stops_of(
     """
     own = extents.first(len(brush.pieces.repeat))
     if brush.travel.jointed:
-        return _linked(brush.spacing, own.length, tracks, runs, (frames_at, near_at), widths)
+        return _linked(brush.spacing, own.length, tracks, runs, frames_at, near_at, widths)
     return _by_frames(brush, own, tracks, runs, widths, taking, others)
 
 
@@ -152,10 +152,10 @@ def widened(stops: Stops, tracks: Tracks, widths: Widths, *, bent: bool) -> Stop
 
 
 def _linked(
-    spacing: Spacing, own: np.ndarray, tracks: Tracks, runs: Runs, at: tuple[FramesAt, FramesAt | None], widths: Widths | None
+    spacing: Spacing, own: np.ndarray, tracks: Tracks, runs: Runs, frames_at: FramesAt, near_at: FramesAt | None, widths: Widths | None
 ) -> tuple[RunSpacings, Stops]:
     """Space pieces by their joints, each at a link's length ``own`` (m,) from the one before."""
-    ways = Ways.along(*at, runs.track)
+    ways = Ways.along(frames_at, near_at, runs.track)
     gentle = np.array([_gentle(track) for track in tracks.measured])
     table = RunsOfLinks(runs.start, runs.length, runs.closed, widths and widths.of_runs(runs.track), gentle[runs.track])
     spacings, chains = link_runs(
@@ -163,7 +163,7 @@ def _linked(
     )
     width = None if widths is None else link_widths(ways.line, chains, own)
     stops = stops_of_links(runs, chains, len(own), width, tracks)
-    return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, at[0])
+    return spacings, _with_openings(stops, tracks, table.closed & (chains.count > 0), chains, frames_at)
 
 
 def _gentle(track: MeasuredLine) -> float:
