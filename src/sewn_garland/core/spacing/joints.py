@@ -400,7 +400,7 @@ class _Chain:
             own = wide[links[run] : links[run] + self.count[run]] * sigma[run]
             right = s[self.heads[run] : self.heads[run] + len(own) + 1]
             right = right[: int((right == upto[run]).argmax()) + 1] if np.isfinite(upto[run]) else start[run : run + 1]
-            found, own = self._settled_on(run, right, own, sigma[run] * self.own[links[run] : links[run] + self.count[run]])
+            found, own = self._sought(run, right, own, sigma[run] * self.own[links[run] : links[run] + self.count[run]])
             end = float(self.runs.start[run] + self.runs.length[run])
             if len(found) <= len(own) and found[-1] + own[len(found) - 1] <= end:
                 lost[run] = found[-1]
@@ -408,37 +408,38 @@ class _Chain:
             s[self.heads[run] : self.heads[run] + len(own) + 1] = np.append(found, on)
         return s, lost
 
-    def _settled_on(self, run: int, joints: np.ndarray, own: np.ndarray, even: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Return the joints of one run's links as ``_sought`` does, and their lengths (n,), which are those of where they lie: as wide
-        there as the line is of what they are on an ``even`` one.
-        """
-        found, widths = self._sought(run, joints, own), self.runs.widths
-        if widths is None:
-            return found, own
-        for _ in range(MARCH_ROUNDS):
-            count = len(found) - 1
-            width = widths.at(np.full(count, run), (found[1:] + found[:-1]) / 2)[0]
-            lengths = np.append(width, np.full(len(own) - count, width[-1] if count else 1.0)) * even
-            other = np.abs(lengths - own) > SAME_REL_TOL * self.scale
-            if not other.any():
-                break
-            same = found[: max(int(other.argmax()) + 1, len(joints))]  # up to the first link of another length all is as it was
-            found, own = self._sought(run, same, lengths), lengths
-        return found, own
-
-    def _sought(self, run: int, joints: np.ndarray, own: np.ndarray) -> np.ndarray:
+    def _sought(self, run: int, joints: np.ndarray, own: np.ndarray, even: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Return the joints of one run's n links, of which the first are known, sampling a window of the line after another: n + 1 of
-        them, or as many as there are places far enough for.
+        them, or as many as there are places far enough for; and the links' lengths (n,), which are those of where they lie: as wide
+        there as the line is of what they are on an ``even`` one.
         """
         end = float(self.runs.start[run] + self.runs.length[run]) + 2 * float(own.max(initial=0.0))
         while len(joints) <= len(own):
             pitch = max(float(own.min()), MARCH_LEAST * float(own.mean())) / MARCH_STEPS
             at = joints[-1] + np.arange(min(max(int((end - joints[-1]) / pitch), 0) + 2, MARCH_WINDOW)) * pitch
-            found = _march(as_complex(self.ways.near(np.full(len(at), run), at)[0]), at, own[len(joints) - 1 :])
+            place = as_complex(self.ways.near(np.full(len(at), run), at)[0])
+            first = len(joints) - 1
+            found = _march(place, at, own[first:])
+            for _ in range(MARCH_ROUNDS):
+                if self.runs.widths is None or not len(found):
+                    break
+                lengths = _as_they_lie(self.runs.widths, run, np.append(joints[-1], found), own, even[first:])
+                if np.abs(lengths - own)[first : first + len(found)].max() <= SAME_REL_TOL * self.scale:
+                    break
+                found, own = _march(place, at, lengths[first:]), lengths
             if not len(found):
                 break
             joints = np.append(joints, found)
-        return joints
+        return joints, own
+
+
+def _as_they_lie(widths: RunWidths, run: int, joints: np.ndarray, own: np.ndarray, even: np.ndarray) -> np.ndarray:
+    """Return the lengths ``own`` (n,) of a run's links with those that lie between ``joints`` as wide as the line is there, and those
+    behind as wide as the last; ``even`` (m,) is what all these are on an even line.
+    """
+    count = len(joints) - 1
+    width = widths.at(np.full(count, run), (joints[1:] + joints[:-1]) / 2)[0]
+    return np.append(own[: len(own) - len(even)], np.append(width, np.full(len(even) - count, width[-1])) * even)
 
 
 def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
