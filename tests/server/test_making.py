@@ -196,6 +196,11 @@ def test_lines_of_a_file_are_brought_in_in_one_step(bench):
     assert ok(bench.get("/api/pages/1"))["lines"] == []
 
 
+def test_one_line_that_is_brought_in_is_told_as_one(bench):
+    ok(bench.post("/api/pages/1/lines-file", json={"brush_id": 1, "svg": svg('<path d="M0 0H50"/>')}), 201)
+    assert ok(bench.get("/api/workshop"))["history"]["undo"] == "bring in a line"
+
+
 def test_deleting_a_page_takes_its_lines_and_undo_brings_all_back(bench):
     ok(bench.post("/api/pages/1/lines", json=LINE), 201)
     assert bench.delete("/api/pages/1?version=1").status_code == 204

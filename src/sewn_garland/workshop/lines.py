@@ -151,7 +151,7 @@ def bring_in(session: Session, page_id: int, brush_id: int, svg: str) -> tuple[l
         taken.append(_free_name(taken))
         values = {"name": taken[-1], "source": {"kind": "path", "d": path}, "path": path, "size_pct": 100.0, "ink": None}
         changes.append(Change("line", None, _new(page_id, brush_id, lines, i) | values))
-    make_step(session, f"bring in {len(changes)} lines", changes)
+    make_step(session, "bring in a line" if len(changes) == 1 else f"bring in {len(changes)} lines", changes)
     return lines_of(session, page_id), found.left_out
 
 
