@@ -210,3 +210,19 @@ def test_curves_reach_a_level_where_a_root_finder_says():
         assert t == pytest.approx(brentq(lambda u, own=own, at=at: bernstein(np.array([u]))[0] @ own - at, 0, 1, xtol=1e-15), abs=1e-9)
     alone = [bending._sought(x[[i]], level[[i]], np.zeros(1), np.ones(1))[0] for i in range(300)]
     assert np.array_equal(found, alone)  # whatever is sought beside
+
+
+def test_the_breaks_within_reach_are_those_that_lie_there():
+    """By brute force, for pieces with many breaks, one and none, some far from the others."""
+    rng = np.random.default_rng(5)
+    of = np.sort(rng.choice([0, 0, 0, 2, 3, 3, 40_000], 200))
+    x = rng.uniform(-900, 900, 200)
+    order = np.lexsort((x, of))
+    way = Way(np.zeros(40_001), np.zeros(40_001), lambda *_: (), None, np.column_stack([of, x])[order])
+    piece, low = rng.choice([0, 1, 2, 3, 40_000], 500), rng.uniform(-1200, 1200, 500)
+    low[:9] = way.breaks[:9, 1]
+    high = low + rng.choice([0.0, 3.0, 500.0, 3000.0], 500)
+    first, counts = way.breaks_within(piece, low, high)
+    for i, own in enumerate(piece.tolist()):
+        wanted = np.flatnonzero((way.breaks[:, 0] == own) & (way.breaks[:, 1] >= low[i]) & (way.breaks[:, 1] <= high[i]))
+        assert np.arange(first[i], first[i] + counts[i]).tolist() == wanted.tolist() or not (counts[i] or len(wanted))

@@ -13,7 +13,7 @@ from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points, bernstein
 from ..maths.outlines import part_of
-from ..maths.ragged import run_heads
+from ..maths.ragged import owners, ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
 from .near import LEAST_PART_MM, Near, near
@@ -222,9 +222,10 @@ def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray
     row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), np.ones(len(cubics))
     if not len(way.breaks) or not len(cubics):
         return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
-    if (way.first_break[piece + 1] - way.first_break[piece]).sum() > MOST_AT_ONCE:
+    first, counts = way.breaks_within(piece, cubics[:, :, 0].min(axis=1), cubics[:, :, 0].max(axis=1))
+    if counts.sum() > MOST_AT_ONCE:
         raise too_many_curves()
-    pair, t = _crossings(cubics[:, :, 0], *way.breaks_of(piece)[:2])
+    pair, t = _crossings(cubics[:, :, 0], owners(counts), way.breaks[ranges(first, counts), 1])
     row = np.concatenate([row, pair])
     begin, broken = np.append(begin, t), np.append(np.zeros(len(cubics), bool), np.ones(len(pair), bool))
     order = np.lexsort((begin, row))

@@ -64,6 +64,23 @@ class Way:
         rows = ranges(first, many)
         return owners(many), self.breaks[rows, 1], self._behind[rows]
 
+    def breaks_within(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return for pieces (m,), whichever they are, at which of all breaks those of each one begin that lie between ``low`` and
+        ``high`` (m,), or next to nothing beyond, and how many (m,) they are.
+        """
+        keys, room = self._in_order
+        slack = 8 * np.finfo(float).eps * np.abs(keys).max(initial=1.0)  # of a key's last bits
+        first, end = self.first_break[piece], self.first_break[piece + 1]
+        at = [piece * room + np.clip(x, -room / 2, room / 2) for x in (low, high)]
+        begin = np.clip(np.searchsorted(keys, at[0] - slack), first, end)
+        return begin, np.clip(np.searchsorted(keys, at[1] + slack), begin, end) - begin
+
+    @cached_property
+    def _in_order(self) -> tuple[np.ndarray, float]:
+        """Return numbers (k,), rising, that tell the breaks' pieces and their x, and how much there is to each piece."""
+        room = 1 + 2 * float(np.abs(self.breaks[:, 1]).max(initial=0.0))
+        return self.breaks[:, 0] * room + self.breaks[:, 1], room
+
     def reach_of(self, piece: np.ndarray) -> np.ndarray:
         """Return from which to which x (2, m) pieces reach, NaN where that is not known."""
         return np.full((2, len(piece)), np.nan) if self._reach is None else self._reach[:, piece]
