@@ -269,7 +269,10 @@ def test_joints_sought_near_a_line_lie_on_the_line_itself(ease, monkeypatch):
     """By the line alone, without its spline: on an ellipse, past a hairpin that a link cannot follow, and in runs between corners."""
     paths = ["M0 0A40 15 0 0 1 80 0A40 15 0 0 1 0 0Z", "M0 0C120 0 120 3 0 3S60 80 160 60", "M0 0C30 20 70 20 90 0L110 60C80 90 60 60 0 70"]
     which = chain(2, 3, ease=ease, size=0.1, outside_corner="butt", inside_corner="butt")
+    told, ask = [], laying.frames_near
+    monkeypatch.setattr(laying, "frames_near", lambda *args, **curves: told.append(ask(*args, **curves)) or told[-1])
     near = [on(path, which) for path in paths]
+    assert len(told) == len(paths) and None not in told  # it pays on all of them
     monkeypatch.setattr(laying, "frames_near", lambda *_, **__: None)
     for path, found in zip(paths, near, strict=True):
         alone = on(path, which)
