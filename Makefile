@@ -32,7 +32,7 @@ quick: install .venv/.dev
 soon: .venv/.dev
 	FEWER_EXAMPLES=5 $(BIN)/python -m pytest -n $(WORKERS) --ignore tests/browser -m "not thorough"
 
-install: .venv/.app $(STATIC)
+install: .venv/.app .venv/.compiled $(STATIC)
 
 # random settings on nasty lines for as many MINUTES, from another seed each time, which is printed
 fuzz: install .venv/.dev
@@ -70,6 +70,11 @@ screenshots: install .venv/.dev build/.chromium
 .venv/.app: .venv/.made requirements/build.txt requirements/app.txt pyproject.toml
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/build.txt -r requirements/app.txt
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	touch $@
+
+# what is compiled when first called, for nobody to wait for it then
+.venv/.compiled: .venv/.app $(shell grep -lr --include='*.py' '^@compiled' src)
+	$(BIN)/python scripts/compile.py
 	touch $@
 
 .venv/.dev: .venv/.app requirements/dev.txt

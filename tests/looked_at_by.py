@@ -22,6 +22,7 @@ LOOKED_AT_BY = {
     "drawing/svg_servers": "drawing/test_groups",
     "drawing/tables": "drawing/test_drawing",
     "errors": "test_edges",
+    "maths/compiled": "maths/test_levels",
     "inspecting/bends": "inspecting/test_findings",
     "inspecting/by_line": "inspecting/test_findings",
     "inspecting/figures": "inspecting/test_findings",

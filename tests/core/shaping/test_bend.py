@@ -4,12 +4,11 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from scipy.optimize import brentq
 
 from making import bar, brush, drawing, measured, svg
 from sewn_garland.core.drawing.svg import compact_svg, plain_svg
 from sewn_garland.core.lay import cured, lay
-from sewn_garland.core.maths.curves import as_complex, bernstein
+from sewn_garland.core.maths.curves import as_complex
 from sewn_garland.core.maths.outlines import area_of, swept
 from sewn_garland.core.measuring.arc_length import frames_and_bends_on, frames_on
 from sewn_garland.core.reading.svg_lines import lines_from_svg
@@ -197,32 +196,3 @@ def test_what_is_known_of_halves_is_what_looking_them_up_tells():
     found = bending._of_halves(halves, of, known, way)
     assert found.ends == pytest.approx(bending._ends_of(halves, of, way, np.zeros((12, 2), bool)), abs=1e-11)
     assert found.inside == pytest.approx(bending._inside_of(halves, of, way, bending.THIRDS), abs=1e-11)
-
-
-def test_curves_reach_a_level_where_a_root_finder_says():
-    """Against SciPy's ``brentq``: cubics that rise or fall, some of which begin or end level, or bend back on themselves nowhere."""
-    rng = np.random.default_rng(1)
-    x = np.sort(rng.normal(size=(300, 4)), axis=1) * rng.choice([1, -1], (300, 1))
-    x[:40, 1], x[40:80, 2], x[80:120, 1:3] = x[:40, 0], x[40:80, 3], x[80:120, :1]
-    level = x[:, 0] + rng.random(300) * (x[:, 3] - x[:, 0])
-    found = bending._sought(x, level, np.zeros(300), np.ones(300))
-    for own, at, t in zip(x, level, found, strict=True):
-        assert t == pytest.approx(brentq(lambda u, own=own, at=at: bernstein(np.array([u]))[0] @ own - at, 0, 1, xtol=1e-15), abs=1e-9)
-    alone = [bending._sought(x[[i]], level[[i]], np.zeros(1), np.ones(1))[0] for i in range(300)]
-    assert np.array_equal(found, alone)  # whatever is sought beside
-
-
-def test_the_breaks_within_reach_are_those_that_lie_there():
-    """By brute force, for pieces with many breaks, one and none, some far from the others."""
-    rng = np.random.default_rng(5)
-    of = np.sort(rng.choice([0, 0, 0, 2, 3, 3, 40_000], 200))
-    x = rng.uniform(-900, 900, 200)
-    order = np.lexsort((x, of))
-    way = Way(np.zeros(40_001), np.zeros(40_001), lambda *_: (), None, np.column_stack([of, x])[order])
-    piece, low = rng.choice([0, 1, 2, 3, 40_000], 500), rng.uniform(-1200, 1200, 500)
-    low[:9] = way.breaks[:9, 1]
-    high = low + rng.choice([0.0, 3.0, 500.0, 3000.0], 500)
-    first, counts = way.breaks_within(piece, low, high)
-    for i, own in enumerate(piece.tolist()):
-        wanted = np.flatnonzero((way.breaks[:, 0] == own) & (way.breaks[:, 1] >= low[i]) & (way.breaks[:, 1] <= high[i]))
-        assert np.arange(first[i], first[i] + counts[i]).tolist() == wanted.tolist() or not (counts[i] or len(wanted))

@@ -9,11 +9,11 @@ from sewn_garland.core import lay as story
 from sewn_garland.core.artwork.contours import contours_of
 from sewn_garland.core.maths.outlines import bezier_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
-from sewn_garland.core.shaping.bend import _crossings
 from sewn_garland.core.shaping.parts import parts_of
 from sewn_garland.core.shaping.shaped import shaped
-from sewn_garland.core.shaping.way import Way
+from sewn_garland.core.shaping.way import Warp, Way
 from sewn_garland.core.values.tracks import JUMPS, ON, TURNS
+from sewn_garland.core.values.widths import Widths
 
 R, ARC = 0.8, 0.8 * np.pi / 2
 BREAKS = np.array([0.0, ARC, 10 + ARC, 10 + 2 * ARC])  # it goes east, turns south, goes on for 10 mm, turns west
@@ -36,7 +36,9 @@ def straight_of(piece, low, high):
 def some_way(wide=1.0):
     """Three pieces, 20 mm to either side of their middles; what the second has before the line's first arc is not known."""
     s = np.array([-3.0, 4.0, 12.0])
-    warp = None if wide == 1 else lambda piece, x: (s[piece] + wide * x, np.full(len(x), wide), np.full(len(x), wide), np.zeros(len(x)))
+    ends = np.array([-100.0, 100.0])
+    as_wide = Widths(ends, np.full(2, wide), ends / wide, np.array([0, 2]), np.array([False]))
+    warp = None if wide == 1 else Warp(as_wide, np.zeros(3, int), s / wide, across=False)
     table = [(i, (at - s[i]) / wide, what) for i in range(3) for at, what in zip(BREAKS, [TURNS, ON, TURNS, ON], strict=True)]
     table = np.array(table[:4] + table[5:])
     reach = np.array([np.full(3, -20.0), np.full(3, 20.0)])
@@ -76,20 +78,6 @@ def test_what_reaches_past_a_break_is_a_piece_and_not_a_part():
 def test_a_vertex_that_stays_sharp_is_crossed_in_a_part_that_nothing_is_bent_in():
     way = Way(np.zeros(1), np.zeros(1), turning_twice, None, np.array([[0, -1e-6], [0, 1e-6]]), np.array([JUMPS, ON]))
     assert parts_of(way, np.array([0])).even.tolist() == [False, False, True, False]
-
-
-def test_cubics_cross_levels_where_numpy_finds_roots():
-    dice = np.random.default_rng(8)
-    x = dice.normal(0, 1, (400, 4))
-    row, level = np.repeat(np.arange(400), 3), dice.normal(0, 0.5, 1200)
-    found, t = _crossings(x, row, level)
-    true = []
-    for i, y in zip(row, level, strict=True):
-        a, b, c, d = x[i] - y
-        roots = np.roots([d - 3 * c + 3 * b - a, 3 * (c - 2 * b + a), 3 * (b - a), a])
-        true += [(i, root.real) for root in roots if abs(root.imag) < 1e-12 and 1e-9 < root.real < 1 - 1e-9]
-    true = np.array(sorted(true))
-    assert found.tolist() == true[:, 0].tolist() and np.abs(t - true[:, 1]).max() < 1e-6
 
 
 ROUND_AND_LONG = '<path d="M0 2C-3 -2 13 -2 10 2S-3 6 0 2Z" fill="#3a6"/>'  # its curves turn back along the line

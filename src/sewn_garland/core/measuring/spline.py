@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
+from ..maths.compiled import compiled, for_compiled
 from ..maths.curvature import curvature_of
 from ..maths.curves import as_complex, end_directions, jets
 from ..maths.quadrature import chebyshev_at
@@ -56,42 +58,68 @@ class ArcLengthSpline:
 
         Beyond the ends of open lines they go straight on.
         """
-        along, beyond = self._along(which, s)
-        cell = np.clip(np.searchsorted(self.start, along, side="right") - 1, self.first[which], self.last[which])
-        f = (along - self.start[cell]) / self.width[cell]
-        c0, c1, c2, c3 = np.take(self.coeffs, cell, axis=0).T
-        place, way = ((c3 * f + c2) * f + c1) * f + c0, (3 * c3 * f + 2 * c2) * f + c1
-        arcs = np.flatnonzero(self.round[cell]) if self.has_arcs else []
-        if len(arcs):
-            k = self.bends[cell[arcs], 0]
-            way[arcs] = c1[arcs] * np.exp(1j * k * (along[arcs] - self.start[cell[arcs]]))
-            place[arcs] = c0[arcs] + (way[arcs] - c1[arcs]) / (1j * k)
-        tangent = way / np.abs(way)
-        begin, finish = np.take(self.bends, cell, axis=0).T
-        bend = begin + f * (finish - begin)
-        if beyond is not None:
-            place, bend = place + beyond * tangent, np.where(beyond == 0, bend, 0.0)
-        rows = np.flatnonzero(self.rough[cell]) if self.has_rough else []
-        if len(rows):
-            place[rows], tangent[rows], bend[rows] = located_on(self.lines, which[rows], s[rows])
+        which, s = np.asarray(which), np.asarray(s)
+        place, tangent, bend, rough = _located(self._columns, for_compiled(which, int), for_compiled(s, float))
+        if len(rough):
+            place[rough], tangent[rough], bend[rough] = located_on(self.lines, which[rough], s[rough])
         return place, tangent, bend
 
     @cached_property
-    def has_arcs(self) -> bool:
-        return bool(self.round.any())
+    def _columns(self) -> _Columns:
+        kinds = {"coeffs": complex, "first": int, "last": int, "rough": bool, "round": bool, "closed": bool}
+        return _Columns(**{name: for_compiled(getattr(self, name), kinds.get(name, float)) for name in _Columns._fields})
 
-    @cached_property
-    def has_rough(self) -> bool:
-        return bool(self.rough.any())
 
-    def _along(self, which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray | None]:
-        """Return distances among all lines' cells, and by how much (m,) they lie beyond the ends of open lines, None where none does."""
-        length, offset = self.length[which], self.offset[which]
-        if not len(s) or (s.min() >= 0 and (s < length).all()):
-            return s + offset, None
-        inside = np.where(self.closed[which], np.mod(s, length), np.clip(s, 0.0, length))
-        beyond = np.where(self.closed[which], 0.0, s - inside)
-        return inside + offset, beyond if beyond.any() else None
+class _Columns(NamedTuple):
+    """The columns of ``ArcLengthSpline``, as compiled functions take them."""
+
+    start: np.ndarray
+    width: np.ndarray
+    bends: np.ndarray
+    offset: np.ndarray
+    length: np.ndarray
+    coeffs: np.ndarray
+    first: np.ndarray
+    last: np.ndarray
+    rough: np.ndarray
+    round: np.ndarray
+    closed: np.ndarray
+
+
+@compiled
+def _located(columns, which, s):
+    """Return places and unit tangents, complex, and curvature (m,), and the rows (k,) in cells that are rough, which have none."""
+    start, width, bends, offset, length, coeffs, first, last, rough, is_round, closed = columns
+    place, tangent, bend = np.empty(len(s), np.complex128), np.empty(len(s), np.complex128), np.empty(len(s))
+    left, count, cell = np.empty(len(s), np.int64), 0, -1
+    for i in range(len(s)):
+        line = which[i]
+        inside = s[i] - np.floor(s[i] / length[line]) * length[line] if closed[line] else min(max(s[i], 0.0), length[line])
+        beyond = 0.0 if closed[line] else s[i] - inside
+        along = inside + offset[line]
+        if not (first[line] <= cell < last[line] and start[cell] <= along < start[cell + 1]):  # where the one before lies, mostly
+            cell, end = first[line], last[line] + 1
+            while end - cell > 1:
+                middle = (cell + end) // 2
+                if start[middle] <= along:
+                    cell = middle
+                else:
+                    end = middle
+        if rough[cell]:
+            left[count] = i
+            count += 1
+        f, c0, c1, c2, c3 = (along - start[cell]) / width[cell], coeffs[cell, 0], coeffs[cell, 1], coeffs[cell, 2], coeffs[cell, 3]
+        if is_round[cell]:
+            k = bends[cell, 0]
+            half = k * (along - start[cell]) / 2
+            turn = complex(np.cos(half), np.sin(half))
+            way, here = c1 * turn * turn, c0 + c1 * turn * (2 * turn.imag / k)
+        else:
+            here, way = ((c3 * f + c2) * f + c1) * f + c0, (3 * c3 * f + 2 * c2) * f + c1
+        tangent[i] = way / np.sqrt(way.real * way.real + way.imag * way.imag)
+        place[i] = here + tangent[i] * beyond
+        bend[i] = bends[cell, 0] + f * (bends[cell, 1] - bends[cell, 0]) if beyond == 0 else 0.0
+    return place, tangent, bend, left[:count]
 
 
 def located_on(lines: Sequence[MeasuredLine], which: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:

@@ -12,16 +12,16 @@ from ..artwork.contours import Contours, contours_of
 from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points, bernstein
-from ..maths.outlines import part_of
-from ..maths.ragged import owners, ranges, run_heads
+from ..maths.levels import Split, split_at_levels
+from ..maths.ragged import run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
-from .near import LEAST_PART_MM, Near, near
-from .parts import parts_of
-from .together import AT_MOST, HALVES, TESTED, bent_together, box_of
+from .forms import AT_MOST, MOST_HALVINGS, TESTED, bent_by_forms, forms_of
+from .near import Near, near
+from .parts import Parts, parts_of
+from .together import HALVES, bent_together, box_of
 from .way import Way
 
-MOST_HALVINGS = 14
 MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
 MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
@@ -29,9 +29,6 @@ STROKES_SHARE = 1 / 4  # of the tolerance, that outlines of strokes may use up b
 THIRDS = bernstein(TESTED).T.astype(complex)  # of a cubic, by its control points
 THIRDS_LEFT = np.kron(np.eye(2), np.ones((4, 1))) * np.tile(THIRDS, (2, 1))  # of two halves, the first's first and the second's second
 JUST_INSIDE = 1e-5  # share of a cubic
-CROSSING_ROUNDS = 44
-CROSSING_TOL = 1e-14  # of a parameter
-EVEN_REL_TOL = 1e-14  # of a cubic's rise: a straight side's last bits
 
 
 def bent_outlines(
@@ -88,20 +85,13 @@ def _bent_apart(
     columns = [np.concatenate(column) for column in zip(*(_of_motif(contours, own, linear) for contours, own in groups), strict=True)]
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
-    bent, row, begin = _bent(cubics, piece, way, told, tolerance)
-    points, starts, first = _in_contours(bent, row, begin, piece, contour)
+    bent, row = _bent(cubics, piece, way, told, tolerance)
+    heads = run_heads(piece[row], contour[row])
+    points, starts = joined_cubics(as_points(bent), heads)
+    first = row[heads]
     points[starts[1:][closed[first]] - 1] = points[starts[:-1][closed[first]]]  # to the last bit
     pieces = np.unique(np.concatenate([own for _, own in groups]))
     return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces[:0], pieces[:0])
-
-
-def _in_contours(bent: np.ndarray, row: np.ndarray, begin: np.ndarray, piece: np.ndarray, contour: np.ndarray):
-    """Put bent parts (k, 4) of cubics in order; return all points, where each contour's begin (c + 1,), and its first cubic (c,)."""
-    order = np.argsort(row + np.minimum(begin, 1 - 1e-9))
-    bent, row = bent[order], row[order]
-    heads = run_heads(piece[row], contour[row])
-    points, starts = joined_cubics(as_points(bent), heads)
-    return points, starts, row[heads]
 
 
 def _mesh(pieces: np.ndarray, shape: int, corners: np.ndarray, linear: np.ndarray, way: Way, tolerance: float) -> PictureMeshes:
@@ -156,16 +146,46 @@ def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
     return float(2.0 ** np.floor(np.log2(STROKES_SHARE * tolerance / largest))) if largest > 0 else 0.0
 
 
-def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float):
-    """Return bent cubics (k, 4) as complex numbers, the row (k,) that each came from and where in it (k,) it begins."""
-    cubics, row, begin, width, broken = _broken(cubics, piece, way)
-    cubics, of = as_complex(cubics), piece[row]
-    bending = ~way.straight[of]
+def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float) -> tuple[np.ndarray, np.ndarray]:
+    """Return bent cubics (k, 4) as complex numbers, in order, and the row (k,) that each came from."""
+    first = way.first_break
+    split = split_at_levels(as_complex(cubics), first[piece], first[piece + 1], way.breaks[:, 1], most=MOST_AT_ONCE)
+    if split is None:
+        raise too_many_curves()
+    of = piece[split.row]
     if len(way.breaks):
-        x, parts = np.real(cubics), parts_of(way, np.unique(piece))
+        parts = parts_of(way, np.unique(piece))
+        part = parts.behind(of, split.before - first[of])
+        form, forms = parts.forms(told)
+    else:
+        parts, part, (form, forms) = None, of, forms_of(told)
+    done = bent_by_forms(split.parts, form[part], forms, tolerance=tolerance, most=MOST_AT_ONCE)
+    if done is None:
+        raise too_many_curves()
+    if not len(done.left):
+        return done.cubics, split.row[done.row]
+    rest = _looked_up(split, done.left, of, parts, way, told, tolerance)
+    places = np.searchsorted(done.row, rest.row)
+    return np.insert(done.cubics, places, rest.cubics, axis=0), split.row[np.insert(done.row, places, rest.row)]
+
+
+class _Rest(NamedTuple):
+    """Bent cubics (k, 4) as complex numbers, in order, and the rows (k,) that they came from."""
+
+    cubics: np.ndarray
+    row: np.ndarray
+
+
+def _looked_up(split: Split, row: np.ndarray, of: np.ndarray, parts: Parts | None, way: Way, told: Way | Near, tolerance: float) -> _Rest:
+    """Bend some rows (m,) of cubics of pieces ``of`` (n,) by looking up where their points go, level by level of halves."""
+    cubics, of, broken = split.parts[row], of[row], split.passing[row]
+    bending = ~way.straight[of]
+    if parts is not None:
+        x = np.real(cubics)
         of, told = parts.holding(of, x.min(axis=1), x.max(axis=1)), parts.told(told)
         broken &= ~parts.steady[of, None]
         bending &= ~parts.even[of]
+    begin, width = np.zeros(len(row)), np.ones(len(row))
     known = _Known(_ends_of(cubics, of, told, broken), np.zeros((len(row), len(TESTED)), complex))
     tested = np.flatnonzero(bending)
     known.inside[tested] = _inside_of(cubics[tested], of[tested], told, THIRDS)
@@ -183,7 +203,9 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
         known, tested = _of_halves(cubics, of, known.some(~good), told), slice(None)
-    return tuple(np.concatenate(columns) for columns in zip(*done, strict=True))
+    bent, row, begin = (np.concatenate(columns) for columns in zip(*done, strict=True))
+    order = np.lexsort((begin, row))
+    return _Rest(bent[order], row[order])
 
 
 class _Known(NamedTuple):
@@ -211,110 +233,6 @@ def _of_halves(halves: np.ndarray, piece: np.ndarray, whole: _Known, told: Way |
     inside[first, 1], inside[second, 0] = whole.inside.T
     inside.ravel()[[0, 3] + 4 * np.arange(len(of))[:, None]] = _inside_of(halves.reshape(-1, 8), of, told, THIRDS_LEFT)
     return _Known(ends, inside)
-
-
-def _broken(cubics: np.ndarray, piece: np.ndarray, way: Way) -> tuple[np.ndarray, ...]:
-    """Split cubics wherever they cross the breaks of their pieces.
-
-    Return the parts, the row (k,) of each, where in it it begins and how much of it it is (k,), and
-    which of its ends (k, 2) lie on a break.
-    """
-    row, begin, width = np.arange(len(cubics)), np.zeros(len(cubics)), np.ones(len(cubics))
-    if not len(way.breaks) or not len(cubics):
-        return cubics, row, begin, width, np.zeros((len(cubics), 2), bool)
-    first, counts = way.breaks_within(piece, cubics[:, :, 0].min(axis=1), cubics[:, :, 0].max(axis=1))
-    if counts.sum() > MOST_AT_ONCE:
-        raise too_many_curves()
-    pair, t = _crossings(cubics[:, :, 0], owners(counts), way.breaks[ranges(first, counts), 1])
-    row = np.concatenate([row, pair])
-    begin, broken = np.append(begin, t), np.append(np.zeros(len(cubics), bool), np.ones(len(pair), bool))
-    order = np.lexsort((begin, row))
-    row, begin, broken = row[order], begin[order], broken[order]
-    last = np.append(row[1:] != row[:-1], True)
-    end = np.where(last, 1.0, np.append(begin[1:], 1.0))
-    parts, split = cubics[row], np.flatnonzero((begin > 0) | (end < 1))
-    parts[split] = part_of(parts[split], begin[split], end[split])
-    return parts, row, begin, end - begin, np.column_stack([broken, ~last])
-
-
-def _crossings(x: np.ndarray, row: np.ndarray, level: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return the row (c,) and the parameter (c,) of every crossing of cubics, with control values ``x`` (n, 4), of their own ones among
-    ``level`` (k,), those of ``row`` (k,).
-    """
-    low, high = x.min(axis=1), x.max(axis=1)
-    near = np.flatnonzero((low[row] < level) & (high[row] > level))
-    row, level = row[near], level[near]
-    turns = np.ones((len(x), 4)) * (0, 1, 1, 1)  # from where to where each goes one way
-    back = np.flatnonzero((low < np.minimum(x[:, 0], x[:, 3])) | (high > np.maximum(x[:, 0], x[:, 3])))
-    turns[back, 1:3] = np.sort(_turning_back(x[back]), axis=1)
-    found = []
-    for way in range(3):
-        own = np.arange(len(row)) if way == 0 else np.flatnonzero(turns[row, way] < turns[row, way + 1])
-        begin, end = turns[row[own], way], turns[row[own], way + 1]
-        a, b = (_value(x[row[own]], t) for t in (begin, end))
-        crossed = (np.minimum(a, b) < level[own] - LEAST_PART_MM) & (np.maximum(a, b) > level[own] + LEAST_PART_MM)
-        found.append((row[own][crossed], level[own][crossed], begin[crossed], end[crossed]))
-    row, level, begin, end = (np.concatenate(column) for column in zip(*found, strict=True))
-    t = _crossing(x[row], level, begin, end)
-    order = np.lexsort((t, row))
-    return row[order], t[order]
-
-
-def _turning_back(x: np.ndarray) -> np.ndarray:
-    """Return the parameters (n, 2) at which cubics with control values ``x`` (n, 4) turn back, 1 where they do not."""
-    a, b, c = x[:, 1] - x[:, 0], x[:, 2] - x[:, 1], x[:, 3] - x[:, 2]
-    square, half, free = a - 2 * b + c, b - a, a  # a third of the derivative is square·t² + 2·half·t + free
-    root = np.sqrt(np.maximum(half**2 - square * free, 0.0))
-    q = -(half + np.where(half < 0, -root, root))
-    t = np.stack(
-        [np.divide(q, square, out=np.ones_like(q), where=square != 0), np.divide(free, q, out=np.ones_like(q), where=q != 0)], axis=1
-    )
-    return np.where((t > 0) & (t < 1) & (half**2 > square * free)[:, None], t, 1.0)
-
-
-def _value(x: np.ndarray, t: np.ndarray) -> np.ndarray:
-    """Return the values (n,) of cubics with control values ``x`` (n, 4) at parameters (n,)."""
-    return ((1 - t) ** 3 * x[:, 0] + 3 * t * (1 - t) ** 2 * x[:, 1]) + (3 * t**2 * (1 - t) * x[:, 2] + t**3 * x[:, 3])
-
-
-def _crossing(x: np.ndarray, level: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-    """Return the parameters (n,) at which cubics with control values ``x`` (n, 4) pass levels (n,) between ``low`` and ``high`` (n,).
-
-    Those that go evenly are divided, the others sought.
-    """
-    rise = x[:, 3] - x[:, 0]
-    t = (level - x[:, 0]) / np.where(rise != 0, rise, 1.0)
-    even = np.abs(x[:, 1] - x[:, 0] - rise / 3) + np.abs(x[:, 3] - x[:, 2] - rise / 3) <= EVEN_REL_TOL * np.abs(rise)
-    curved = np.flatnonzero(~even)
-    t[curved] = _sought(x[curved], level[curved], low[curved], high[curved])
-    return t
-
-
-def _sought(x: np.ndarray, level: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-    """Return where cubics (m, 4) that go one way from ``low`` to ``high`` reach a level (m,): by Newton's steps, halving where these leave
-    what is known to hold it. What is settled stays, so that none depends on others. It is asked for at every step of a drag: of 20, 200
-    and 20 000 cubics it took two fifths of the time of 44 halvings, and those a third to two thirds of SciPy's root finder for arrays.
-    """
-    rising = _value(x, high) > _value(x, low)
-    t = (low + high) / 2
-    for _ in range(CROSSING_ROUNDS):
-        off = _value(x, t) - level
-        above = (off > 0) == rising
-        low, high = np.where(above, low, t), np.where(above, t, high)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            step = t - off / _slope(x, t)
-        step = np.where((step >= low) & (step <= high), step, (low + high) / 2)
-        moving = np.abs(step - t) > CROSSING_TOL
-        t = np.where(moving, step, t)
-        if not moving.any():
-            break
-    return t
-
-
-def _slope(x: np.ndarray, t: np.ndarray) -> np.ndarray:
-    """Return how cubics with control values ``x`` (n, 4) change with their parameters (n,)."""
-    a, b, c = x[:, 1] - x[:, 0], x[:, 2] - x[:, 1], x[:, 3] - x[:, 2]
-    return 3 * ((1 - t) ** 2 * a + 2 * t * (1 - t) * b + t**2 * c)
 
 
 def _ends_of(cubics: np.ndarray, piece: np.ndarray, told: Way | Near, broken: np.ndarray) -> np.ndarray:

@@ -8,6 +8,7 @@ import numpy as np
 
 from ..maths.ragged import owners
 from ..values.tracks import JUMPS, ON, STAYS, TURNS
+from .forms import Forms, following_of, polynomials_of, steady_of
 from .near import LEAST_PART_MM, Near
 from .way import Frame, Way
 
@@ -17,19 +18,24 @@ class Parts:
     """Some ``pieces`` (p,), rising, and behind them their parts between the breaks of their lines. Of all these (q,) ``piece`` is the
     piece, and ``low`` and ``high`` are from which to which x they go. ``breaks`` (k,) are x of the pieces whose places are ``broken`` (k,).
 
-    ``way`` tells where points of them go, as if each were a piece; of ``steady`` ones (q,) without looking for these along the line.
+    ``way`` tells where points of them go, as if each were a piece; of steady ones as ``known``, without looking for these along the line.
     What lies in ``even`` ones (q,) is not bent: the line is straight there, or jumps.
     """
 
     way: Way
     pieces: np.ndarray
     piece: np.ndarray
+    known: _Steady
     low: np.ndarray
     high: np.ndarray
-    steady: np.ndarray
     even: np.ndarray
     breaks: np.ndarray
     broken: np.ndarray
+
+    @property
+    def steady(self) -> np.ndarray:
+        """Tell of all parts (q,) which are steady."""
+        return self.known.row >= 0
 
     def at(self, piece: np.ndarray, x: np.ndarray) -> np.ndarray:
         """Return the part (m,) of some pieces that x (m,) lies in, the piece itself where none has it; at a break it is one of the two."""
@@ -44,9 +50,28 @@ class Parts:
         inside = (self.low[part] <= low + LEAST_PART_MM) & (high <= self.high[part] + LEAST_PART_MM)
         return np.where(inside, part, own)
 
+    def behind(self, piece: np.ndarray, passed: np.ndarray) -> np.ndarray:
+        """Return the part (m,) of some pieces (m,) behind so many of their breaks (m,)."""
+        before = np.searchsorted(self.broken, np.arange(len(self.pieces)))  # breaks of all pieces before each
+        own = np.searchsorted(self.pieces, piece)
+        return len(self.pieces) + (own + before[own]) + passed  # each piece has a part more than breaks
+
     def told(self, told: Way | Near) -> Way | Near:
         """Return what tells of pieces and parts where points go, as ``told`` does of pieces."""
         return replace(told, way=self.way, rows=told.rows[self.piece]) if isinstance(told, Near) else self.way
+
+    def forms(self, told: Way | Near) -> tuple[np.ndarray, Forms]:
+        """Return of all parts (q,) the closed form, −1 where there is none, and all these: the steady ones, and polynomials as ``told``."""
+        known = self.known
+        form, low, high = known.row, self.low[known.part] - LEAST_PART_MM, self.high[known.part] + LEAST_PART_MM
+        if isinstance(told, Near):
+            row = told.rows[self.piece]
+            form = np.where((form < 0) & (row >= 0), len(known.part) + row, form)
+        warp = self.way.warp
+        begin = self.way.s if warp is None else warp.begin
+        shift = self.way.shift[known.part]
+        steady = steady_of(low, high, begin[known.part], known.at, known.place, known.tangent, known.bend, shift)
+        return form, Forms(steady, following_of(warp, known.part), polynomials_of(told))
 
 
 def parts_of(way: Way, pieces: np.ndarray) -> Parts:
@@ -60,60 +85,68 @@ def parts_of(way: Way, pieces: np.ndarray) -> Parts:
     does, then = np.full((2, len(own)), STAYS)
     high[before], low[before + 1], does[before + 1], then[before] = x, x, behind, behind
     whole = then == ON  # what begins to turn within a piece may end beyond it
-    at, steady, straight = _steady(way, own, low, high, (does == TURNS) & whole)
     piece = np.append(pieces, own)
-    steady, straight = (np.append(np.zeros(len(pieces), bool), some) for some in (steady, straight))
-    at = np.append(np.zeros(len(pieces)), at)
-    warp = way.warp
-    by_parts = Way(
-        way.s[piece], way.shift[piece], _frame_of(way, piece, at, steady, straight),
-        None if warp is None else lambda part, x: warp(piece[part], x),
-    )  # fmt: skip
+    known = _steady(way, own, low, high, (does == TURNS) & whole, len(piece))
+    warp = None if way.warp is None else way.warp.of(piece)
+    by_parts = Way(way.s[piece], way.shift[piece], _frame_of(way, piece, known), warp)
     low, high = np.append(np.full(len(pieces), -np.inf), low), np.append(np.full(len(pieces), np.inf), high)
-    even = np.append(np.zeros(len(pieces), bool), (does == JUMPS) & whole) | (straight & (warp is None))
-    return Parts(by_parts, pieces, piece, low, high, steady, even, x, of)
+    even = np.append(np.zeros(len(pieces), bool), (does == JUMPS) & whole)
+    if warp is None:
+        even[known.part[known.bend == 0]] = True
+    return Parts(by_parts, pieces, piece, known, low, high, even, x, of)
 
 
-def _steady(way: Way, piece: np.ndarray, low: np.ndarray, high: np.ndarray, arcs: np.ndarray):
-    """Return the distance along its line of each part's middle (k,), which parts (k,) are steady, being ``arcs`` or straight, and which
-    are straight.
+@dataclass(frozen=True, eq=False)
+class _Steady:
+    """The steady ones among all parts (q,): which ``part`` (f,) each is, and its ``row`` (q,) of these, −1 where a part is not.
+
+    From a distance ``at`` (f,) on, its middle, its line goes on from ``place`` along the unit ``tangent`` with the curvature ``bend`` (f,).
     """
+
+    part: np.ndarray
+    row: np.ndarray
+    at: np.ndarray
+    place: np.ndarray
+    tangent: np.ndarray
+    bend: np.ndarray
+
+
+def _steady(way: Way, piece: np.ndarray, low: np.ndarray, high: np.ndarray, arcs: np.ndarray, count: int) -> _Steady:
+    """Return which of the last ones (k,) of all parts, ``count``, are steady, being ``arcs`` or straight."""
     inset = np.minimum(LEAST_PART_MM, (high - low) / 4)  # to be on one side of a break for certain
     begin, middle, end = (way.on_line(piece, x)[0] for x in (low + inset, (low + high) / 2, high - inset))
-    known = np.flatnonzero(~arcs & np.isfinite(high - low) & (high >= low))
+    sought = np.flatnonzero(~arcs & np.isfinite(high - low) & (high >= low))
     straight = np.zeros(len(piece), bool)
-    straight[known] = way.straight_on(piece[known], begin[known], end[known])
-    return middle, straight | arcs, straight
+    straight[sought] = way.straight_on(piece[sought], begin[sought], end[sought])
+    own = np.flatnonzero(straight | arcs)
+    place, tangent, bend = way.frame(piece[own], middle[own])
+    row, part = np.full(count, -1), count - len(piece) + own
+    row[part] = np.arange(len(own))
+    return _Steady(part, row, middle[own], place, tangent, np.where(straight[own], 0.0, bend))
 
 
-def _frame_of(way: Way, piece: np.ndarray, at: np.ndarray, steady: np.ndarray, straight: np.ndarray) -> Frame:
-    """Return the frames of parts (q,): from the middle ``at`` of those that are ``steady`` on, of others as the line has them."""
-    own = np.flatnonzero(steady)
-    fixed, bends = np.zeros((len(piece), 2), complex), np.zeros((len(piece), 2))
-    place, tangent, bend = way.frame(piece[own], at[own])
-    fixed[own] = np.column_stack([place, tangent])
-    bends[own] = np.column_stack([at[own], np.where(straight[own], 0.0, bend)])
+def _frame_of(way: Way, piece: np.ndarray, known: _Steady) -> Frame:
+    """Return the frames of parts (q,): of steady ones from their middles on, of others as the line has them."""
 
-    def steadily(part: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        (place, tangent), (begin, bend) = np.take(fixed, part, axis=0).T, np.take(bends, part, axis=0).T
-        along = s - begin
-        here = place + along * tangent
+    def steadily(row: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        tangent, bend, along = known.tangent[row], known.bend[row], s - known.at[row]
+        here = known.place[row] + along * tangent
         arcs = np.flatnonzero(bend)
         if len(arcs):
             turned = tangent[arcs] * np.exp(1j * bend[arcs] * along[arcs])
-            here[arcs] = place[arcs] + (turned - tangent[arcs]) / (1j * bend[arcs])
+            here[arcs] = known.place[row[arcs]] + (turned - tangent[arcs]) / (1j * bend[arcs])
             tangent[arcs] = turned
         return here, tangent, bend
 
     def frame(part: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        known = steady[part]
-        if known.all():
-            return steadily(part, s)
-        rest = np.flatnonzero(~known)
+        row = known.row[part]
+        rest = np.flatnonzero(row < 0)
+        if not len(rest):
+            return steadily(row, s)
         found = way.frame(piece[part[rest]], s[rest])
         if len(rest) == len(part):
             return found
-        out = steadily(part, s)
+        out = steadily(np.maximum(row, 0), s)
         for column, values in zip(out, found, strict=True):
             column[rest] = values
         return out

@@ -135,19 +135,10 @@ class _Bends:
 
     def _warp(self) -> Warp | None:
         """Return how pieces follow the widths of tracks, a piece laid once only across; None where all are as wide."""
-        widths, once, track = self.soft.widths, self.brush.travel.once, self.track
+        widths, once = self.soft.widths, self.brush.travel.once
         if widths is None:
             return None
-        even = self.s if once else widths.even_of(track, self.s)
-
-        def warp(piece: np.ndarray, x: np.ndarray):
-            at = even[piece] + x
-            if once:
-                return at, np.ones(len(at)), *widths.at(track[piece], at)
-            at, width, change = widths.along(track[piece], at)
-            return at, width, width, change
-
-        return warp
+        return Warp(widths, self.track, self.s if once else widths.even_of(self.track, self.s), once)
 
     def _breaks(self) -> tuple[np.ndarray, np.ndarray]:
         """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted, and what these do

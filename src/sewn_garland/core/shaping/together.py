@@ -17,10 +17,9 @@ from ..maths.curves import bernstein
 from ..maths.ragged import heads, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.outlines import ShapedOutlines
+from .forms import AT_MOST, TESTED
 from .near import Near
 
-TESTED = np.array([1, 2]) / 3  # shares of a cubic
-AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
 HALVES = (
     np.array([[8, 4, 2, 1, 1, 0, 0, 0], [0, 4, 4, 3, 3, 2, 0, 0], [0, 0, 2, 3, 3, 4, 4, 0], [0, 0, 0, 1, 1, 2, 4, 8]]) / 8
 )  # a cubic's control points to those of its two halves (de Casteljau)

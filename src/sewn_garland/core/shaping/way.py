@@ -3,21 +3,44 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
 from ..maths.ragged import owners, ranges
 from ..values.tracks import ON
-
-Warp = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]]
-"""Takes pieces (n,) and the x (n,) of points, returns distances along the line, their change with x, the width and its change a mm (n,)."""
+from ..values.widths import Widths
 
 Frame = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray, np.ndarray]]
 """Takes pieces (n,) and distances along their lines (n,), returns places and unit tangents (n,) as complex numbers, and curvature (n,)."""
 
 Straight = Callable[[np.ndarray, np.ndarray, np.ndarray], np.ndarray]
 """Takes pieces (m,) and from which to which distances along their lines (m,), tells (m,) where these are straight between."""
+
+
+@dataclass(frozen=True, eq=False)
+class Warp:
+    """How pieces (n,) follow the ``widths`` of their ``track`` (n,) from the distance ``begin`` (n,) on: ``across`` alone, or along it as
+    well, and then ``begin`` is an even distance.
+    """
+
+    widths: Widths
+    track: np.ndarray
+    begin: np.ndarray
+    across: bool
+
+    def __call__(self, piece: np.ndarray, x: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+        """Return of points with some x (m,) the distances along the line, their change with x, the width, and its change a mm (m,)."""
+        at = self.begin[piece] + x
+        if self.across:
+            return at, np.ones(len(at)), *self.widths.at(self.track[piece], at)
+        at, width, change = self.widths.along(self.track[piece], at)
+        return at, width, width, change
+
+    def of(self, pieces: np.ndarray) -> Warp:
+        """Return the same of some pieces (m,), whichever they are."""
+        return Warp(self.widths, self.track[pieces], self.begin[pieces], self.across)
 
 
 class Way:
@@ -63,23 +86,6 @@ class Way:
         many = self.first_break[piece + 1] - first
         rows = ranges(first, many)
         return owners(many), self.breaks[rows, 1], self._behind[rows]
-
-    def breaks_within(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Return for pieces (m,), whichever they are, at which of all breaks those of each one begin that lie between ``low`` and
-        ``high`` (m,), or next to nothing beyond, and how many (m,) they are.
-        """
-        keys, room = self._in_order
-        slack = 8 * np.finfo(float).eps * np.abs(keys).max(initial=1.0)  # of a key's last bits
-        first, end = self.first_break[piece], self.first_break[piece + 1]
-        at = [piece * room + np.clip(x, -room / 2, room / 2) for x in (low, high)]
-        begin = np.clip(np.searchsorted(keys, at[0] - slack), first, end)
-        return begin, np.clip(np.searchsorted(keys, at[1] + slack), begin, end) - begin
-
-    @cached_property
-    def _in_order(self) -> tuple[np.ndarray, float]:
-        """Return numbers (k,), rising, that tell the breaks' pieces and their x, and how much there is to each piece."""
-        room = 1 + 2 * float(np.abs(self.breaks[:, 1]).max(initial=0.0))
-        return self.breaks[:, 0] * room + self.breaks[:, 1], room
 
     def reach_of(self, piece: np.ndarray) -> np.ndarray:
         """Return from which to which x (2, m) pieces reach, NaN where that is not known."""

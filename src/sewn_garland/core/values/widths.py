@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from ..maths.compiled import compiled, for_compiled
 from .arrays import freeze_arrays
 
 
@@ -31,22 +32,11 @@ class Widths:
 
     def at(self, line: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Return the width (m,) at distances in mm and its change a mm (m,)."""
-        s, _ = self._on_line(line, s, self.s)
-        k, inside = self._knots(line, s, self.s)
-        slope = self._slope[k]
-        beyond = s != inside
-        return self.width[k] + slope * (inside - self.s[k]), np.where(beyond, 0.0, slope)
+        return _widths_at(*self.table, *_asked(line, s))
 
     def even_of(self, line: np.ndarray, s: np.ndarray) -> np.ndarray:
         """Return the even distance (m,) at distances in mm."""
-        s, rounds = self._on_line(line, s, self.s)
-        k, inside = self._knots(line, s, self.s)
-        first, slope = self.width[k], self._slope[k]
-        share = slope * (inside - self.s[k]) / first
-        straight = (inside - self.s[k]) / first
-        ratio = np.where(np.abs(share) > 1e-9, np.log1p(share) / np.where(share == 0, 1.0, share), 1.0 - share / 2)
-        last = first + slope * (inside - self.s[k])
-        return self.even[k] + straight * ratio + (s - inside) / last + rounds * self.even[self.starts[line + 1] - 1]
+        return _evens_at(*self.table, *_asked(line, s))
 
     def mm_of(self, line: np.ndarray, even: np.ndarray) -> np.ndarray:
         """Return the distance in mm (m,) at even distances."""
@@ -54,55 +44,101 @@ class Widths:
 
     def along(self, line: np.ndarray, even: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return the distance in mm (m,) at even distances, the width there and its change a mm, as ``at`` does, in one lookup."""
-        even, rounds = self._on_line(line, even, self.even)
-        k, inside = self._knots(line, even, self.even)
-        first, slope = self.width[k], self._slope[k]
-        grown = slope * (inside - self.even[k])
-        straight = first * (inside - self.even[k])
-        ratio = np.where(np.abs(grown) > 1e-9, np.expm1(grown) / np.where(grown == 0, 1.0, grown), 1.0 + grown / 2)
-        last = first * np.exp(grown)
-        s = self.s[k] + straight * ratio + (even - inside) * last + rounds * self.s[self.starts[line + 1] - 1]
-        return s, last, np.where(even == inside, slope, 0.0)
+        return _along(*self.table, *_asked(line, even))
 
     def of_runs(self, line: np.ndarray) -> RunWidths:
         """Return the widths as runs see them; ``line`` (k,) is the line of each."""
         return RunWidths(self, line)
 
-    def _on_line(self, line: np.ndarray, at: np.ndarray, knots: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Take closed lines' distances back into their first round; return them and the rounds taken off."""
-        if not self.closed.any():
-            return at, np.zeros(())
-        whole = knots[self.starts[line + 1] - 1]
-        rounds = np.where(self.closed[line], np.floor(at / np.where(whole > 0, whole, 1.0)), 0.0)
-        return at - rounds * whole, rounds
-
-    def _knots(self, line: np.ndarray, at: np.ndarray, knots: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Return the knot before each place, never a line's last, and the places kept on their lines."""
-        first, last = self.starts[line], self.starts[line + 1] - 1
-        inside = np.clip(at, knots[first], knots[last])
-        base, behind = self._behind_in_mm if knots is self.s else self._behind_evenly
-        k = np.searchsorted(behind, inside + base[line], side="right") - 1
-        return np.clip(k, first, last - 1), inside
-
     @cached_property
-    def _behind_in_mm(self) -> tuple[np.ndarray, np.ndarray]:
-        return self._behind(self.s)
-
-    @cached_property
-    def _behind_evenly(self) -> tuple[np.ndarray, np.ndarray]:
-        return self._behind(self.even)
-
-    def _behind(self, knots: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Return what is added to each line's knots (n,) for all lines to lie behind one another, and all knots so (k,), rising."""
-        ends = knots[self.starts[1:] - 1]
-        base = np.cumsum(np.append(0.0, ends[:-1] + 1.0))
-        return base, knots + np.repeat(base, np.diff(self.starts))
-
-    @cached_property
-    def _slope(self) -> np.ndarray:
-        """Return the width's change a mm after every knot but the last of all (k - 1,)."""
+    def table(self) -> tuple[np.ndarray, np.ndarray]:
+        """Return what ``width_at`` and ``mm_at`` ask for: the knots (k, 4), distances, widths, even distances and the width's change a mm
+        behind each, and of every line (n, 3) its first and its last knot, and whether it is closed.
+        """
         step = np.diff(self.s)
-        return np.where(step > 0, np.diff(self.width) / np.where(step > 0, step, 1.0), 0.0)
+        slope = np.where(step > 0, np.diff(self.width) / np.where(step > 0, step, 1.0), 0.0)
+        knots = np.column_stack([self.s, self.width, self.even, np.append(slope, 0.0)[: len(self.s)]])
+        lines = np.column_stack([self.starts[:-1], self.starts[1:] - 1, self.closed])
+        return for_compiled(knots, float), for_compiled(lines, int)
+
+
+S, WIDTH, EVEN, SLOPE = range(4)  # columns of knots
+
+
+def _asked(line: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    return for_compiled(line, int), for_compiled(at, float)
+
+
+@compiled
+def _knot(at, line, knots, lines, column):
+    """Return the knot before a place, never a line's last, how far behind it the place lies, how far beyond the line, and after how many
+    rounds of it.
+    """
+    first, last = lines[line, 0], lines[line, 1]
+    whole = knots[last, column]
+    rounds = np.floor(at / whole) if lines[line, 2] and whole > 0 else 0.0
+    now = at - rounds * whole
+    inside = min(max(now, knots[first, column]), whole)
+    k, end = first, last
+    while end - k > 1:
+        middle = (k + end) // 2
+        if knots[middle, column] <= inside:
+            k = middle
+        else:
+            end = middle
+    return k, inside - knots[k, column], now - inside, rounds
+
+
+@compiled
+def width_at(s, line, knots, lines):
+    """Return a line's width at a distance in mm, and its change a mm."""
+    k, on, beyond, _ = _knot(s, line, knots, lines, S)
+    return knots[k, WIDTH] + knots[k, SLOPE] * on, knots[k, SLOPE] if beyond == 0 else 0.0
+
+
+@compiled
+def mm_at(even, line, knots, lines):
+    """Return the distance in mm at an even distance, the width there and its change a mm."""
+    k, on, beyond, rounds = _knot(even, line, knots, lines, EVEN)
+    width, slope = knots[k, WIDTH], knots[k, SLOPE]
+    grown = slope * on
+    ratio = np.expm1(grown) / grown if abs(grown) > 1e-9 else 1 + grown / 2
+    here = width * np.exp(grown)
+    s = knots[k, S] + width * on * ratio + beyond * here + rounds * knots[lines[line, 1], S]
+    return s, here, slope if beyond == 0 else 0.0
+
+
+@compiled
+def _even_at(s, line, knots, lines):
+    k, on, beyond, rounds = _knot(s, line, knots, lines, S)
+    width = knots[k, WIDTH]
+    share, last = knots[k, SLOPE] * on / width, width + knots[k, SLOPE] * on
+    ratio = np.log1p(share) / share if abs(share) > 1e-9 else 1 - share / 2
+    return knots[k, EVEN] + on / width * ratio + beyond / last + rounds * knots[lines[line, 1], EVEN]
+
+
+@compiled
+def _widths_at(knots, lines, line, s):
+    width, change = np.empty(len(s)), np.empty(len(s))
+    for i in range(len(s)):
+        width[i], change[i] = width_at(s[i], line[i], knots, lines)
+    return width, change
+
+
+@compiled
+def _evens_at(knots, lines, line, s):
+    even = np.empty(len(s))
+    for i in range(len(s)):
+        even[i] = _even_at(s[i], line[i], knots, lines)
+    return even
+
+
+@compiled
+def _along(knots, lines, line, even):
+    s, width, change = np.empty(len(even)), np.empty(len(even)), np.empty(len(even))
+    for i in range(len(even)):
+        s[i], width[i], change[i] = mm_at(even[i], line[i], knots, lines)
+    return s, width, change
 
 
 @dataclass(frozen=True, eq=False)

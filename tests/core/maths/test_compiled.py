@@ -1,0 +1,61 @@
+"""Functions that are compiled when first called."""
+
+import sys
+from importlib import util
+from pathlib import Path
+
+import numpy as np
+import pytest
+from numba.core.registry import CPUDispatcher
+
+from sewn_garland.core.maths import compiled as where
+from sewn_garland.core.maths.compiled import compiled, for_compiled
+
+
+def test_installing_compiles_every_one_of_them_for_one_kind_of_arguments():
+    """Else somebody would wait for it who lays a brush."""
+    spec = util.spec_from_file_location("compile_script", Path(__file__).parents[3] / "scripts" / "compile.py")
+    script = util.module_from_spec(spec)
+    spec.loader.exec_module(script)
+    script.main()
+    every = {value.py_func.__name__: value for name, module in list(sys.modules.items()) if name.startswith("sewn_garland.")
+             for value in vars(module).values() if isinstance(value, CPUDispatcher)}  # fmt: skip
+    within = {name for function in every.values() for name in function.py_func.__code__.co_names}  # are compiled with what calls them
+    assert len(set(every) - within) > 5
+    assert {
+        name: len(function.signatures) for name, function in every.items() if name not in within and len(function.signatures) != 1
+    } == {}
+
+
+def test_dividing_by_zero_gives_what_arrays_give():
+    @compiled
+    def inverse(x):
+        return 1 / x
+
+    assert inverse(0.0) == np.inf
+
+
+def test_where_nothing_can_be_kept_it_is_compiled_all_the_same(monkeypatch):
+    asked = []
+    njit = where.numba.njit
+
+    def nowhere(*, cache=False, **options):
+        asked.append(cache)
+        if cache:
+            raise RuntimeError("cannot cache function: no locator available")
+        return njit(**options)
+
+    monkeypatch.setattr(where.numba, "njit", nowhere)
+    assert compiled(lambda x: x + 1)(2) == 3 and asked == [True, False]
+
+
+@pytest.mark.parametrize("given", [[], [1, 2], np.arange(6)[::2], np.zeros(3, bool), np.asfortranarray(np.ones((2, 3)))])
+def test_arrays_for_compiled_functions_are_of_one_kind(given):
+    found = for_compiled(given, float)
+    assert found.dtype == float and found.flags.c_contiguous and not found.flags.writeable
+    assert np.array_equal(found, given)
+
+
+def test_what_is_as_it_should_be_is_not_copied():
+    own = np.arange(5.0)
+    assert np.shares_memory(for_compiled(own, float), own) and own.flags.writeable
