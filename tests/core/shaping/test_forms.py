@@ -7,8 +7,7 @@ from making import bar, brush, measured, svg
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping import bend as bending
-from sewn_garland.core.shaping.forms import Forms, bent_by_forms, following_of, polynomials_of, steady_of
-from sewn_garland.core.shaping.way import Way
+from sewn_garland.core.shaping.forms import bent_by_forms, placed_by_forms, steady
 
 LEAF = '<path d="M0 2C-3 -2 13 -2 10 2S-3 6 0 2Z" fill="#3a6"/><rect x="3" y="1" width="4" height="2"/>'
 ZIGZAG = "M0 0" + "l7 5l5 -7" * 40
@@ -51,9 +50,7 @@ def test_curves_bent_by_forms_are_those_that_looking_up_gives(path, more, monkey
 
 def one_arc(radius, *, low=-100.0, high=100.0):
     """A part that goes on from the origin to the east in an arc of some radius, to the right where that is positive."""
-    steady = steady_of(*([value] for value in (low, high, 0.0, 0.0, 0j, 1 + 0j, 1 / radius, 0.0)))
-    nothing = Way(np.zeros(0), np.zeros(0), lambda *_: (), None)
-    return Forms(steady, following_of(None, np.zeros(1, int)), polynomials_of(nothing))
+    return steady(*([value] for value in (low, high, 0.0, 0.0, 0j, 1 + 0j, 1 / radius, 0.0)))
 
 
 @pytest.mark.parametrize("radius", [20.0, -20.0, 1e-3, 1e9])
@@ -74,6 +71,13 @@ def test_what_lies_beyond_a_form_or_has_none_is_left():
     sides = np.array([[0, 1, 2, 3], [8, 9, 10, 11], [0, 1, 2, 3]]) + 0j
     found = bent_by_forms(sides, np.array([0, 0, -1]), one_arc(20.0, low=0.0, high=10.0), tolerance=0.01, most=100)
     assert found.left.tolist() == [1, 2] and set(found.row.tolist()) == {0}
+
+
+def test_points_go_where_the_ends_of_curves_go():
+    side = np.linspace(0, 30, 4)[None] + 3j
+    bent = bent_by_forms(side, np.zeros(1, int), one_arc(20.0), tolerance=1e-4, most=100)
+    found, left = placed_by_forms(np.array([0, 30, 101]) + 3j, np.array([0, 0, 0]), one_arc(20.0))
+    assert found[:2] == pytest.approx([bent.cubics[0, 0], bent.cubics[-1, 3]], abs=1e-12) and left.tolist() == [2]
 
 
 def test_too_many_halves_are_told():

@@ -98,7 +98,7 @@ def test_pieces_that_pass_vertices_take_few_curves_and_lie_where_their_points_go
     table, many = contours_of(motif, strokes=False), np.linspace(0, 1, 300)
     for piece in np.unique(drawn.piece)[::3].tolist():
         flat = bezier_at(table.cubics, many).reshape(-1, 2)
-        true = shapely.MultiPoint(told[0].bends.places(np.full(len(flat), piece), flat))
+        true = shapely.MultiPoint(told[0].bends.places(np.array([piece]), flat)[0])
         own = np.flatnonzero(drawn.piece == piece)
         cubics = [np.stack([p[3 * k : 3 * k + 4] for k in range(len(p) // 3)]) for p in (drawn.points[a:b] for a, b in
                   zip(drawn.starts[own], drawn.starts[own + 1], strict=True))]  # fmt: skip

@@ -113,13 +113,12 @@ def test_a_piece_in_which_its_line_turns_about_a_vertex_has_no_polynomial():
 def test_many_points_of_a_piece_go_by_polynomials_and_few_by_the_way_itself():
     way, _ = pieces_on_circle(4, 4)
     rng = np.random.default_rng(0)
-    piece = np.repeat([2, 0, 2], 100)  # a piece again, further along
-    x, v = rng.uniform(-2, 2, 300) + np.repeat([0, 0, 5], 100), rng.uniform(-1, 1, 300)
-    told = near_points(way, piece, x, v)
+    pieces, x, v = np.array([2, 0]), rng.uniform(-2, 2, (2, 100)), rng.uniform(-1, 1, (2, 100))
+    told, piece = near_points(way, pieces, x + 1j * v), np.repeat(pieces, 100)
     assert isinstance(told, Near)
-    assert np.abs(told.places(piece, x, v) - exactly(way.s[piece], way.shift[piece], x, v)).max() < 4e-6
-    assert near_points(way, piece[::50], x[::50], v[::50]) is way
-    assert near_points(way, piece[:0], x[:0], v[:0]) is way
+    assert np.abs(told.places(piece, x.ravel(), v.ravel()) - exactly(way.s[piece], way.shift[piece], x.ravel(), v.ravel())).max() < 4e-6
+    assert near_points(way, pieces, (x + 1j * v)[:, ::50]) is way
+    assert near_points(way, pieces[:0], x[:0] + 1j) is way
 
 
 def test_no_pieces_ask_the_way_itself():

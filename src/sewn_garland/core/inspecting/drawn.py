@@ -160,7 +160,7 @@ def _points_on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray,
     flat = shapely.get_coordinates(shape)
     if places is None:
         return flat @ placed.linear_of(pieces) + placed.centre[pieces, None]
-    return places(np.repeat(pieces, len(flat)), np.tile(flat, (len(pieces), 1))).reshape(len(pieces), len(flat), 2)
+    return places(pieces, flat)
 
 
 def _copies(shape: shapely.Geometry, points: np.ndarray) -> np.ndarray:

@@ -38,6 +38,19 @@ def split_at_levels(cubics: np.ndarray, first: np.ndarray, end: np.ndarray, leve
     return None if len(row) >= most else Split(*_parts(cubics, first, end, levels, row, at))
 
 
+def levels_before(x: np.ndarray, first: np.ndarray, end: np.ndarray, levels: np.ndarray) -> np.ndarray:
+    """Return how many of all ``levels`` (m,) lie before every x (n,), or at it, with those before its own ones; as ``Split`` has them."""
+    return _all_before(for_compiled(x, float), for_compiled(first, int), for_compiled(end, int), for_compiled(levels, float))
+
+
+@compiled
+def _all_before(x, first, end, levels):
+    before = np.empty(len(x), np.int64)
+    for i in range(len(x)):
+        before[i] = _behind(levels, first[i], end[i], x[i])
+    return before
+
+
 @compiled
 def _passed(cubics, first, end, levels, most):
     """Return the rows of cubics that pass levels, once a level, and the parameters where, in order; it stops at ``most``."""

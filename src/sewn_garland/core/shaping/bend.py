@@ -12,13 +12,13 @@ from ..artwork.contours import Contours, contours_of
 from ..errors import LimitError
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points, bernstein
-from ..maths.levels import Split, split_at_levels
+from ..maths.levels import Split, levels_before, split_at_levels
 from ..maths.ragged import run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
-from .forms import AT_MOST, MOST_HALVINGS, TESTED, bent_by_forms, forms_of
+from .forms import AT_MOST, MOST_HALVINGS, TESTED, bent_by_forms, placed_by_forms
 from .near import Near, near
-from .parts import Parts, parts_of
+from .parts import Parts, forms_along
 from .together import HALVES, bent_together, box_of
 from .way import Way
 
@@ -153,13 +153,8 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
     if split is None:
         raise too_many_curves()
     of = piece[split.row]
-    if len(way.breaks):
-        parts = parts_of(way, np.unique(piece))
-        part = parts.behind(of, split.before - first[of])
-        form, forms = parts.forms(told)
-    else:
-        parts, part, (form, forms) = None, of, forms_of(told)
-    done = bent_by_forms(split.parts, form[part], forms, tolerance=tolerance, most=MOST_AT_ONCE)
+    form, forms, parts = forms_along(way, told, piece[run_heads(piece)], of, split.before)
+    done = bent_by_forms(split.parts, form, forms, tolerance=tolerance, most=MOST_AT_ONCE)
     if done is None:
         raise too_many_curves()
     if not len(done.left):
@@ -167,6 +162,19 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
     rest = _looked_up(split, done.left, of, parts, way, told, tolerance)
     places = np.searchsorted(done.row, rest.row)
     return np.insert(done.cubics, places, rest.cubics, axis=0), split.row[np.insert(done.row, places, rest.row)]
+
+
+def points_along(way: Way, told: Way | Near, pieces: np.ndarray, points: np.ndarray) -> np.ndarray:
+    """Return where points (k, m), x + iv, of pieces (k,) go on the page, complex; ``told`` may tell it faster than ``way``."""
+    of, flat, first = np.repeat(pieces, points.shape[1]), points.ravel(), way.first_break
+    before = levels_before(flat.real, first[of], first[of + 1], way.breaks[:, 1])
+    form, forms, parts = forms_along(way, told, np.unique(pieces), of, before)
+    out, left = placed_by_forms(flat, form, forms)
+    if len(left):
+        x, of = flat.real[left], of[left]
+        of, told = (of, told) if parts is None else (parts.at(of, x), parts.told(told))
+        out[left] = told.places(of, x, flat.imag[left])
+    return out.reshape(points.shape)
 
 
 class _Rest(NamedTuple):

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import ArrayLike
 
 from ..maths.compiled import compiled, for_compiled
 from ..values.widths import mm_at, width_at
@@ -14,85 +13,62 @@ from .way import Warp, Way
 
 MOST_HALVINGS = 14
 TESTED = np.array([1, 2]) / 3  # shares of a cubic
+COLUMNS = 12  # of a table of forms
 AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
-PLAINLY, ACROSS, EVENLY, BY_POLYNOMIALS = range(
-    4
-)  # how points go along lines: as long as they are, in width or also in length as these are wide
-
-
-class Steady(NamedTuple):
-    """Parts (f,) of pieces whose lines go straight on or in an arc of a circle, from the x ``low`` to ``high`` (f,).
-
-    The x of 0 lies at the distance ``begin`` (f,) along the line, or at that even distance. From the distance ``origin`` (f,) on it lies
-    at ``place`` (f,), goes along the unit ``tangent`` (f,), both complex, and has the curvature ``bend`` (f,). ``shift`` (f,) mm to the
-    right of it lies v = 0.
-    """
-
-    low: np.ndarray
-    high: np.ndarray
-    begin: np.ndarray
-    origin: np.ndarray
-    place: np.ndarray
-    tangent: np.ndarray
-    bend: np.ndarray
-    shift: np.ndarray
-
-
-class Polynomials(NamedTuple):
-    """Pieces (k,) whose points (x, v) go to A(u) + v·B(u), with u = (x − middle) / half from −1 to 1, or next to nothing beyond.
-
-    ``degree`` (k,) is from where on nothing is left, and ``coeffs`` (2, degrees + 1, k), complex, are of A and of B by powers of u.
-    """
-
-    middle: np.ndarray
-    half: np.ndarray
-    degree: np.ndarray
-    coeffs: np.ndarray
-
-
-class Following(NamedTuple):
-    """How steady parts (f,) follow the widths of their ``line`` (f,): ``kind`` is ``PLAINLY``, ``ACROSS`` or ``EVENLY``.
-
-    ``knots`` (k, 4) and ``lines`` (n, 3) are the table of their ``Widths``.
-    """
-
-    kind: int
-    line: np.ndarray
-    knots: np.ndarray
-    lines: np.ndarray
+PLAINLY, ACROSS, EVENLY, POLYNOMIAL = range(4)  # kinds of forms; as ``steady`` says
 
 
 class Forms(NamedTuple):
-    """What is known: first the steady parts (f,), with the widths that these follow, and behind them the polynomials (k,)."""
+    """Where points x + iv of some parts or pieces go, each by a row of ``table`` (f, 12): what it holds for, its kind, and its figures.
 
-    steady: Steady
-    following: Following
-    polynomials: Polynomials
+    ``knots`` and ``lines`` are the table of the ``Widths`` that steady ones follow, ``coeffs`` (2, degrees + 1, k) the polynomials'.
+    """
 
-
-def steady_of(*columns: ArrayLike) -> Steady:
-    """Return steady parts by their columns (f,) of numbers."""
-    kinds = float, float, float, float, complex, complex, float, float
-    return Steady(*(for_compiled(column, kind) for column, kind in zip(columns, kinds, strict=True)))
+    table: np.ndarray
+    knots: np.ndarray
+    lines: np.ndarray
+    coeffs: np.ndarray
 
 
-def following_of(warp: Warp | None, parts: np.ndarray) -> Following:
-    """Return how some parts (f,) of all those of ``warp`` follow their lines' widths."""
-    if warp is None:
-        return Following(PLAINLY, for_compiled([], int), for_compiled(np.zeros((0, 4)), float), for_compiled(np.zeros((0, 3)), int))
-    return Following(ACROSS if warp.across else EVENLY, for_compiled(warp.track[parts], int), *warp.widths.table)
+def steady(low, high, begin, origin, place, tangent, bend, shift, *, warp: Warp | None = None, parts: np.ndarray | None = None) -> Forms:
+    """Return the forms of parts (f,) whose lines go straight on or in an arc of a circle, from the x ``low`` to ``high`` (f,).
+
+    The x of 0 lies at the distance ``begin`` (f,) along the line, or at that even distance. From the distance ``origin`` (f,) on it lies
+    at ``place`` (f,), goes along the unit ``tangent`` (f,), both complex, and has the curvature ``bend`` (f,). ``shift`` (f,) mm to the
+    right of it lies v = 0. They go ``PLAINLY``, or follow the widths of their lines ``ACROSS`` or ``EVENLY``, as ``parts`` of ``warp``.
+    """
+    place, tangent = np.asarray(place, complex), np.asarray(tangent, complex)
+    kind, line = (PLAINLY, np.zeros(len(place))) if warp is None else (ACROSS if warp.across else EVENLY, warp.track[parts])
+    columns = low, high, np.full(len(place), kind), line, begin, origin, place.real, place.imag, tangent.real, tangent.imag, bend, shift
+    knots, lines = (np.zeros((0, 4)), np.zeros((0, 3))) if warp is None else warp.widths.table
+    return _forms(np.column_stack(columns), knots, lines, np.zeros((2, 1, 0)))
 
 
-def polynomials_of(told: Way | Near) -> Polynomials:
-    """Return the polynomials of pieces, none where ``told`` has none."""
-    near = (told.middle, told.half, told.degree, told.coeffs) if isinstance(told, Near) else ([], [], [], np.zeros((2, 1, 0)))
-    return Polynomials(*(for_compiled(column, kind) for column, kind in zip(near, (float, float, int, complex), strict=True)))
+def polynomials_of(told: Way | Near) -> Forms:
+    """Return the forms of pieces (k,), row by row, whose points go to A(u) + v·B(u), polynomials; none where ``told`` has none."""
+    if not isinstance(told, Near):
+        return _forms(np.zeros((0, COLUMNS)), np.zeros((0, 4)), np.zeros((0, 3)), np.zeros((2, 1, 0)))
+    middle, half, nothing = told.middle, told.half, np.zeros((len(told.middle), COLUMNS - 7))
+    room = half * (1 + BEYOND)
+    kind, row = np.full(len(middle), POLYNOMIAL), np.arange(len(middle))
+    table = np.column_stack([middle - room, middle + room, kind, row, middle, half, told.degree, nothing])
+    return _forms(table, np.zeros((0, 4)), np.zeros((0, 3)), told.coeffs)
 
 
-def forms_of(told: Way | Near) -> tuple[np.ndarray, Forms]:
-    """Return of all pieces (n,) that do not turn about vertices the closed form, −1 where there is none, and all these."""
-    form = told.rows if isinstance(told, Near) else np.full(len(told.s), -1)
-    return form, Forms(steady_of(*[[]] * 8), following_of(None, form), polynomials_of(told))
+def both(one: Forms, polynomials: Forms) -> Forms:
+    """Return steady forms, and polynomials behind them."""
+    return Forms(for_compiled(np.concatenate([one.table, polynomials.table]), float), one.knots, one.lines, polynomials.coeffs)
+
+
+def _forms(table: np.ndarray, knots: np.ndarray, lines: np.ndarray, coeffs: np.ndarray) -> Forms:
+    return Forms(for_compiled(table, float), for_compiled(knots, float), for_compiled(lines, int), for_compiled(coeffs, complex))
+
+
+@compiled
+def _figures(f, table):
+    """Return of a form its kind, its line or its polynomials' row, and its other figures: four numbers, and two for steady parts alone."""
+    place, tangent = complex(table[f, 6], table[f, 7]), complex(table[f, 8], table[f, 9])
+    return int(table[f, 2]), int(table[f, 3]), table[f, 4], table[f, 5], place, tangent, table[f, 10], table[f, 11]
 
 
 class Bent(NamedTuple):
@@ -113,39 +89,50 @@ def bent_by_forms(cubics: np.ndarray, form: np.ndarray, forms: Forms, *, toleran
     return None if len(row) >= most else Bent(bent, row, left)
 
 
+def placed_by_forms(points: np.ndarray, form: np.ndarray, forms: Forms) -> tuple[np.ndarray, np.ndarray]:
+    """Return where points (n,), x + iv of their pieces, go by their own ``form`` (n,), and the rows (j,) left as by ``bent_by_forms``."""
+    return _placed(for_compiled(points, complex), for_compiled(form, int), forms)
+
+
+@compiled
+def _placed(points, form, forms):
+    table, knots, lines, coeffs = forms
+    out, left, count = np.empty(len(points), np.complex128), np.empty(len(points), np.int64), 0
+    for i in range(len(points)):
+        f, x = form[i], points[i].real
+        if f >= 0 and table[f, 0] <= x <= table[f, 1]:
+            out[i] = _moved(points[i], _figures(f, table), coeffs, knots, lines)[0]
+        else:
+            left[count] = i
+            count += 1
+    return out, left[:count]
+
+
 @compiled
 def _bent(cubics, form, forms, most_off, most):
-    low, high, begin, origin, place, tangent, bend, shift = forms.steady
-    middle, half, degree, coeffs = forms.polynomials
-    kind, line, knots, lines = forms.following
-    size, count, known, room = 0, 0, len(low), len(cubics) + len(cubics) // 4 + 64
+    table, knots, lines, coeffs = forms
+    size, count, room = 0, 0, len(cubics) + len(cubics) // 4 + 64
     out, row, left = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(cubics), np.int64)
     todo, depth = np.empty((MOST_HALVINGS + 2, 12), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64)
     for i in range(len(cubics)):
-        f, k = form[i], form[i] - known
-        least, largest = _extent(cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real)
-        if f < 0 or not (
-            low[f] <= least and largest <= high[f] if k < 0 else max(middle[k] - least, largest - middle[k]) <= half[k] * (1 + BEYOND)
-        ):
+        f, (least, largest) = form[i], _extent(cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real)
+        if f < 0 or least < table[f, 0] or largest > table[f, 1]:
             left[count] = i
             count += 1
             continue
-        if k < 0:
-            about = (kind, line[f] if kind != PLAINLY else 0, 0, begin[f], origin[f], bend[f], shift[f], place[f], tangent[f])
-        else:
-            about = (BY_POLYNOMIALS, k, degree[k], middle[k], half[k], 0.0, 0.0, 0j, 0j)
-        flat = about[0] == PLAINLY and about[5] == 0
+        figures = _figures(f, table)
+        flat = _is_flat(figures)
         if not flat:
-            _put_first(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], about, coeffs, knots, lines, todo)
+            _put_first(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], figures, coeffs, knots, lines, todo)
         top = depth[0] = 0
         while top >= 0 and size < most:
             if size == len(out):
                 out, row = np.concatenate((out, np.empty_like(out))), np.concatenate((row, np.empty_like(row)))
             if flat:
                 for j in range(4):
-                    out[size, j] = about[7] + about[8] * (cubics[i, j] + complex(about[3] - about[4], about[6]))
+                    out[size, j] = _on_flat(cubics[i, j], figures)
             elif not _put_bent(todo, top, out, size, most_off) and depth[top] < MOST_HALVINGS:
-                _halve(about, coeffs, knots, lines, todo, top)
+                _halve(figures, coeffs, knots, lines, todo, top)
                 depth[top] += 1
                 depth[top + 1] = depth[top]
                 top += 1
@@ -156,18 +143,31 @@ def _bent(cubics, form, forms, most_off, most):
 
 
 @compiled
+def _is_flat(figures):
+    """Tell whether points go on just as they lie."""
+    kind, _, _, _, _, _, bend, _ = figures
+    return kind == PLAINLY and bend == 0
+
+
+@compiled
+def _on_flat(z, figures):
+    _, _, begin, origin, place, tangent, _, shift = figures
+    return place + tangent * (z + complex(begin - origin, shift))
+
+
+@compiled
 def _extent(a, b, c, d):
     return min(min(a, b), min(c, d)), max(max(a, b), max(c, d))
 
 
 @compiled
-def _put_first(a, b, c, d, about, coeffs, knots, lines, todo):
+def _put_first(a, b, c, d, figures, coeffs, knots, lines, todo):
     """Put a whole cubic in first place, with where its ends go and how they move, and where its thirds go."""
     todo[0, 0], todo[0, 1], todo[0, 2], todo[0, 3] = a, b, c, d
-    todo[0, 4], todo[0, 5], todo[0, 6] = _moved(a, about, coeffs, knots, lines)
-    todo[0, 7], todo[0, 8], todo[0, 9] = _moved(d, about, coeffs, knots, lines)
-    todo[0, 10] = _moved((8 * a + 12 * b + 6 * c + d) / 27, about, coeffs, knots, lines)[0]
-    todo[0, 11] = _moved((a + 6 * b + 12 * c + 8 * d) / 27, about, coeffs, knots, lines)[0]
+    todo[0, 4], todo[0, 5], todo[0, 6] = _moved(a, figures, coeffs, knots, lines)
+    todo[0, 7], todo[0, 8], todo[0, 9] = _moved(d, figures, coeffs, knots, lines)
+    todo[0, 10] = _moved((8 * a + 12 * b + 6 * c + d) / 27, figures, coeffs, knots, lines)[0]
+    todo[0, 11] = _moved((a + 6 * b + 12 * c + 8 * d) / 27, figures, coeffs, knots, lines)[0]
 
 
 @compiled
@@ -184,7 +184,7 @@ def _put_bent(todo, top, out, n, most_off):
 
 
 @compiled
-def _halve(about, coeffs, knots, lines, todo, top):
+def _halve(figures, coeffs, knots, lines, todo, top):
     """Put the second half of the last cubic in its place, and the first half behind it, with what is known and what is not.
 
     The first half has its second third where the whole had its first, and the second its first where the whole had its second.
@@ -196,19 +196,19 @@ def _halve(about, coeffs, knots, lines, todo, top):
     todo[n, 0], todo[n, 1], todo[n, 2], todo[n, 3] = a, ab, abc, middle
     todo[top, 0], todo[top, 1], todo[top, 2] = middle, bcd, cd
     todo[n, 4], todo[n, 5], todo[n, 6] = todo[top, 4], todo[top, 5], todo[top, 6]
-    todo[n, 7], todo[n, 8], todo[n, 9] = _moved(middle, about, coeffs, knots, lines)
+    todo[n, 7], todo[n, 8], todo[n, 9] = _moved(middle, figures, coeffs, knots, lines)
     todo[top, 4], todo[top, 5], todo[top, 6] = todo[n, 7], todo[n, 8], todo[n, 9]
     todo[n, 11], todo[top, 10] = todo[top, 10], todo[top, 11]
-    todo[n, 10] = _moved((8 * a + 12 * ab + 6 * abc + middle) / 27, about, coeffs, knots, lines)[0]
-    todo[top, 11] = _moved((middle + 6 * bcd + 12 * cd + 8 * d) / 27, about, coeffs, knots, lines)[0]
+    todo[n, 10] = _moved((8 * a + 12 * ab + 6 * abc + middle) / 27, figures, coeffs, knots, lines)[0]
+    todo[top, 11] = _moved((middle + 6 * bcd + 12 * cd + 8 * d) / 27, figures, coeffs, knots, lines)[0]
 
 
 @compiled
-def _moved(z, about, coeffs, knots, lines):
+def _moved(z, figures, coeffs, knots, lines):
     """Return where a point x + iv goes, and how that moves a mm of x and of v; as ``Way.moves`` does."""
-    kind, row, degree, begin, origin, bend, shift, place, tangent = about
-    if kind == BY_POLYNOMIALS:
-        return _by_polynomials(z, row, degree, begin, origin, coeffs)
+    kind, row, begin, origin, place, tangent, bend, shift = figures
+    if kind == POLYNOMIAL:
+        return _by_polynomials(z, row, begin, origin, int(place.real), coeffs)
     s, rate, width, change = begin + z.real, 1.0, 1.0, 0.0
     if kind == ACROSS:
         width, change = width_at(s, row, knots, lines)
@@ -226,7 +226,7 @@ def _moved(z, about, coeffs, knots, lines):
 
 
 @compiled
-def _by_polynomials(z, row, degree, middle, half, coeffs):
+def _by_polynomials(z, row, middle, half, degree, coeffs):
     u = (z.real - middle) / half
     a, b = coeffs[0, degree, row], coeffs[1, degree, row]
     by_u, across_by_u = 0j, 0j

@@ -8,7 +8,6 @@ from functools import cache
 import numpy as np
 from numpy.polynomial import chebyshev
 
-from ..maths.ragged import run_heads
 from .way import Way
 
 NODES = 8  # of a polynomial; chosen: a piece that bends by half a radian needs fewer
@@ -89,13 +88,12 @@ def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach:
     return Near(way, rows, middle[good], half[good], degree, _shortened(series[:, :, good], degree)[:, : most + 1])
 
 
-def near_points(way: Way, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> Way | Near:
-    """Return what tells where points (m,) of pieces go, those of each behind one another: the way itself where they are few."""
-    heads = run_heads(piece)
-    if len(piece) < PAYS * NODES * max(1, len(heads)) or not way.crowd[piece[heads]].any():
+def near_points(way: Way, pieces: np.ndarray, points: np.ndarray) -> Way | Near:
+    """Return what tells where points (k, m), x + iv, of pieces (k,) go: the way itself where they are few."""
+    if points.shape[1] < PAYS * NODES or not way.crowd[pieces].any():
         return way
-    low, high = (pick.reduceat(x, heads) for pick in (np.minimum, np.maximum))
-    return near(way, piece[heads], low, high, np.maximum.reduceat(np.abs(v), heads))
+    x = points.real
+    return near(way, pieces, x.min(axis=1), x.max(axis=1), np.abs(points.imag).max(axis=1))
 
 
 def _turning(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:

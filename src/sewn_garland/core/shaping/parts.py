@@ -8,7 +8,7 @@ import numpy as np
 
 from ..maths.ragged import owners
 from ..values.tracks import JUMPS, ON, STAYS, TURNS
-from .forms import Forms, following_of, polynomials_of, steady_of
+from .forms import Forms, both, polynomials_of, steady
 from .near import LEAST_PART_MM, Near
 from .way import Frame, Way
 
@@ -62,16 +62,26 @@ class Parts:
 
     def forms(self, told: Way | Near) -> tuple[np.ndarray, Forms]:
         """Return of all parts (q,) the closed form, −1 where there is none, and all these: the steady ones, and polynomials as ``told``."""
-        known = self.known
-        form, low, high = known.row, self.low[known.part] - LEAST_PART_MM, self.high[known.part] + LEAST_PART_MM
-        if isinstance(told, Near):
-            row = told.rows[self.piece]
-            form = np.where((form < 0) & (row >= 0), len(known.part) + row, form)
-        warp = self.way.warp
-        begin = self.way.s if warp is None else warp.begin
-        shift = self.way.shift[known.part]
-        steady = steady_of(low, high, begin[known.part], known.at, known.place, known.tangent, known.bend, shift)
-        return form, Forms(steady, following_of(warp, known.part), polynomials_of(told))
+        known, warp = self.known, self.way.warp
+        low, high = self.low[known.part] - LEAST_PART_MM, self.high[known.part] + LEAST_PART_MM
+        begin, shift = (self.way.s if warp is None else warp.begin)[known.part], self.way.shift[known.part]
+        forms = steady(low, high, begin, known.at, known.place, known.tangent, known.bend, shift, warp=warp, parts=known.part)
+        if not isinstance(told, Near):
+            return known.row, forms
+        row = told.rows[self.piece]
+        return np.where((known.row < 0) & (row >= 0), len(known.part) + row, known.row), both(forms, polynomials_of(told))
+
+
+def forms_along(way: Way, told: Way | Near, pieces: np.ndarray, of: np.ndarray, before: np.ndarray):
+    """Return for rows (n,) of some ``pieces`` (p,), rising, the closed form (n,), −1 where none is known, all forms, and the pieces' parts,
+    None where no line turns about a vertex. Of each row ``of`` (n,) is its piece, and ``before`` (n,) how many of all breaks are before it.
+    """
+    if not len(way.breaks):
+        form = told.rows[of] if isinstance(told, Near) else np.full(len(of), -1)
+        return form, polynomials_of(told), None
+    parts = parts_of(way, pieces)
+    form, forms = parts.forms(told)
+    return form[parts.behind(of, before - way.first_break[of])], forms, parts
 
 
 def parts_of(way: Way, pieces: np.ndarray) -> Parts:

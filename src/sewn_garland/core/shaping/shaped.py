@@ -11,7 +11,7 @@ from ..artwork.box import point_corners
 from ..artwork.contours import contours_of
 from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
-from ..maths.curves import as_points
+from ..maths.curves import as_complex, as_points
 from ..maths.ragged import in_blocks, owners, ranges
 from ..values.bends import Bends
 from ..values.brush import Brush
@@ -19,10 +19,9 @@ from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
 from ..values.tracks import STAYS, Softened, Tracks
-from .bend import MOST_CURVES, bent_outlines, too_many_curves
+from .bend import MOST_CURVES, bent_outlines, points_along, too_many_curves
 from .corners import clipped_pieces, fitted_corners
 from .near import near_points
-from .parts import parts_of
 from .way import Warp, Way
 
 TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
@@ -255,14 +254,10 @@ class _Bends:
         """Return how sharply some pieces (k,) are bent at most, infinity where the track turns about a vertex."""
         return np.where(np.diff(self.way.first_break)[pieces] > 0, np.inf, self._bend_along(pieces))
 
-    def places(self, piece: np.ndarray, points: np.ndarray) -> np.ndarray:
-        """Return where points (k, 2) of pieces (k,) go on the page."""
-        x, v = np.einsum("nij,nj->ni", self.linear[piece], points).T
-        told, pieces = near_points(self.way, piece, x, v), np.unique(piece)
-        if not 0 < np.diff(self.way.first_break)[pieces].sum() < len(piece):
-            return as_points(told.places(piece, x, v))
-        parts = parts_of(self.way, pieces)
-        return as_points(parts.told(told).places(parts.at(piece, x), x, v))
+    def places(self, pieces: np.ndarray, points: np.ndarray) -> np.ndarray:
+        """Return where points (m, 2) that pieces (k,) have each go on the page (k, m, 2)."""
+        own = as_complex(points @ np.swapaxes(self.linear[pieces], 1, 2))
+        return as_points(points_along(self.way, near_points(self.way, pieces, own), pieces, own))
 
 
 def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[ShapedOutlines]:

@@ -8,7 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 Places = Callable[[np.ndarray, np.ndarray], np.ndarray]
-"""Takes pieces (k,) and their points (k, 2) about the base line's middle in the motif's own mm, returns places on the page (k, 2)."""
+"""Takes pieces (k,) and points (m, 2) that each of them has, about the base line's middle in the motif's own mm, returns where on the page
+they are (k, m, 2).
+"""
 
 Sharpest = Callable[[np.ndarray], np.ndarray]
 """Takes pieces (k,), returns how sharply each is bent at most, 1/mm, judged at some places; infinity where a line turns about a vertex."""
