@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 import shapely
 
 from ..artwork.silhouette import FLATNESS_MM, silhouette
+from ..maths.apart import apart, runs_of
 from ..maths.curves import as_complex
-from ..maths.ragged import heads, owners, ranges
 from ..maths.ragged import places as places_of
 from ..maths.sides import Sides
 from ..values.bends import Bends, Places
@@ -38,44 +37,23 @@ class Drawn:
 
     def polygons(self, rows: np.ndarray) -> np.ndarray:
         """Return polygons (k,), None but for some rows."""
-        return self._copies_of([(shape, slice(None)) for shape in self.silhouettes], rows)
-
-    def in_runs(self, rows: np.ndarray) -> np.ndarray:
-        """Return the rings of polygons (k,) as lines of few sides each, None but for some rows."""
-        return self._copies_of([_in_runs(shape) for shape in self.silhouettes], rows)
-
-    def _copies_of(self, templates: Sequence[tuple[shapely.Geometry, slice | np.ndarray]], rows: np.ndarray) -> np.ndarray:
         out, wanted = np.empty(len(self.which), object), np.zeros(len(self.which), bool)
         wanted[rows] = True
-        for v, ((shape, some), points) in enumerate(zip(templates, self.points, strict=True)):
+        for v, (shape, points) in enumerate(zip(self.silhouettes, self.points, strict=True)):
             own = np.flatnonzero(wanted & (self.which == v))
-            row = self.row[own]
-            out[own] = _copies(shape, points[row] if isinstance(some, slice) else points[row[:, None], some])
+            out[own] = _copies(shape, points[self.row[own]])
         return out
 
-    @cached_property
-    def _boxes(self) -> tuple[np.ndarray, np.ndarray]:
-        """Return the lowest and the highest x and y (k, 2) of each polygon, NaN where there is nothing."""
-        low, high = np.full((2, len(self.which), 2), np.nan)
-        for v, points in enumerate(self.points):
-            if points.size:
-                for axis in (0, 1):  # one by one: many times as fast as both at once
-                    low[self.which == v, axis], high[self.which == v, axis] = points[..., axis].min(axis=1), points[..., axis].max(axis=1)
-        return low, high
-
     def apart(self, one: np.ndarray, two: np.ndarray) -> np.ndarray:
-        """Return how far pairs (p,) of polygons stand apart: 0 where they meet, NaN where one draws nothing.
-
-        Of those that do not meet the rings are measured, as runs of sides: GEOS leaves out what it knows to be too far by its box, but
-        asks that of whole lines and polygons alone, and would else look at every two sides.
-        """
-        (low, high), out, met = self._boxes, np.zeros(len(one)), np.zeros(len(one), bool)
-        near = np.flatnonzero((np.maximum(low[one], low[two]) <= np.minimum(high[one], high[two])).all(axis=1))
-        shapes = self.polygons(np.append(one[near], two[near]))
-        met[near] = shapely.intersects(shapes[one[near]], shapes[two[near]])
-        off = np.flatnonzero(~met)
-        rings = self.in_runs(np.append(one[off], two[off]))
-        out[off] = shapely.distance(rings[one[off]], rings[two[off]])
+        """Return how far pairs (p,) of polygons stand apart: 0 where they meet, NaN where one draws nothing."""
+        out, runs = np.full(len(one), np.nan), [runs_of(_ring_points(shape)) for shape in self.silhouettes]
+        kinds = self.which[one] * len(runs) + self.which[two]
+        for kind in np.unique(kinds).tolist():
+            v, w = divmod(kind, len(runs))
+            if len(runs[v].first) and len(runs[w].first):
+                own = np.flatnonzero(kinds == kind)
+                rows = as_complex(self.points[v])[self.row[one[own]]], as_complex(self.points[w])[self.row[two[own]]]
+                out[own] = apart(rows[0], runs[v], rows[1], runs[w])
         return out
 
     def sides(self, rows: np.ndarray) -> tuple[Sides, np.ndarray]:
@@ -102,18 +80,6 @@ def _begins(shape: shapely.Geometry) -> np.ndarray:
 def _ring_points(shape: shapely.Geometry) -> np.ndarray:
     """Return how many points each ring of a polygon has, the first one also as the last."""
     return shapely.get_num_points(shapely.get_rings(shapely.get_parts(shape)))
-
-
-def _in_runs(shape: shapely.Geometry) -> tuple[shapely.Geometry, np.ndarray]:
-    """Return a polygon's rings as lines of about as many sides each as there are lines, and which of its points each of theirs is."""
-    points = _ring_points(shape)
-    most = max(1, round(np.sqrt(points.sum())))
-    runs = -(-(points - 1) // most)
-    first = np.repeat(heads(points), runs) + most * places_of(runs)
-    sides = np.minimum(most, np.repeat(np.cumsum(points) - 1, runs) - first)
-    points = ranges(first, sides + 1)
-    lines = shapely.linestrings(shapely.get_coordinates(shape)[points], indices=owners(sides + 1))
-    return shapely.MultiLineString(list(np.asarray(lines))), points
 
 
 def drawn_polygons(motifs: Sequence[Motif], size: float, placed: Placed, pieces: np.ndarray, bends: Bends | None) -> Drawn:

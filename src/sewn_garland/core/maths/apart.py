@@ -1,0 +1,145 @@
+"""Very many pairs of polygons, by their rings: how far they stand apart."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from .compiled import compiled, for_compiled
+from .ragged import heads
+from .ragged import places as places_of
+
+
+class Runs(NamedTuple):
+    """The sides of a polygon's rings in runs of about as many sides as there are runs: from and up to which points (k,) each goes."""
+
+    first: np.ndarray
+    last: np.ndarray
+
+
+def runs_of(counts: np.ndarray) -> Runs:
+    """Return the runs of rings of so many points (r,) each, the first one also the last, which lie behind one another."""
+    most = max(1, round(np.sqrt(counts.sum())))
+    runs = np.maximum(-(-(counts - 1) // most), 0)
+    first = np.repeat(heads(counts), runs) + most * places_of(runs)
+    return Runs(first, np.minimum(first + most, np.repeat(np.cumsum(counts) - 1, runs)))
+
+
+def apart(one: np.ndarray, runs: Runs, two: np.ndarray, others: Runs) -> np.ndarray:
+    """Return how far polygons ``one`` (p, m) stand from polygons ``two`` (p, n), complex, with ``runs`` and ``others``: 0 where they meet
+    or one lies within the other. They have the same rings each, none of them empty; a hole is a ring like others.
+
+    Of two that stand apart that is the least distance of two sides. Of runs whose boxes are further apart than that no sides are looked
+    at. Those that cross themselves lie where a way out crosses them an odd number of times.
+    """
+    own, their = (for_compiled(np.column_stack(each), int) for each in (runs, others))
+    return _apart(for_compiled(one, complex), own, for_compiled(two, complex), their)
+
+
+@compiled
+def _apart(one, runs, two, others):
+    out, boxes, their_boxes = np.empty(len(one)), np.empty((len(runs), 4)), np.empty((len(others), 4))
+    for i in range(len(one)):
+        _put_boxes(one, i, runs, boxes)
+        _put_boxes(two, i, others, their_boxes)
+        square = _least_square(one, two, i, runs, others, boxes, their_boxes)
+        if square > 0 and (_lies_in(one, runs, two, others, i) or _lies_in(two, others, one, runs, i)):
+            square = 0.0
+        out[i] = np.sqrt(square)
+    return out
+
+
+@compiled
+def _put_boxes(points, i, runs, boxes):
+    for k in range(len(runs)):
+        left = right = points[i, runs[k, 0]].real
+        top = bottom = points[i, runs[k, 0]].imag
+        for j in range(runs[k, 0] + 1, runs[k, 1] + 1):
+            x, y = points[i, j].real, points[i, j].imag
+            left, right, top, bottom = min(left, x), max(right, x), min(top, y), max(bottom, y)
+        boxes[k, 0], boxes[k, 1], boxes[k, 2], boxes[k, 3] = left, right, top, bottom
+
+
+@compiled
+def _between_boxes(boxes, k, others, j):
+    """Return the square of how far two boxes stand apart."""
+    x = max(max(boxes[k, 0] - others[j, 1], others[j, 0] - boxes[k, 1]), 0.0)
+    y = max(max(boxes[k, 2] - others[j, 3], others[j, 2] - boxes[k, 3]), 0.0)
+    return x * x + y * y
+
+
+@compiled
+def _least_square(one, two, i, runs, others, boxes, their_boxes):
+    """Return the square of the least distance of two sides; those whose boxes are nearest are looked at first."""
+    nearest, k0, j0 = np.inf, 0, 0
+    for k in range(len(runs)):
+        for j in range(len(others)):
+            square = _between_boxes(boxes, k, their_boxes, j)
+            if square < nearest:
+                nearest, k0, j0 = square, k, j
+    least = _of_runs(one, two, i, runs[k0, 0], runs[k0, 1], others[j0, 0], others[j0, 1], their_boxes, j0, np.inf)
+    for k in range(len(runs)):
+        for j in range(len(others)):
+            if _between_boxes(boxes, k, their_boxes, j) < least:
+                least = _of_runs(one, two, i, runs[k, 0], runs[k, 1], others[j, 0], others[j, 1], their_boxes, j, least)
+    return least
+
+
+@compiled
+def _of_runs(one, two, i, first, last, other, end, boxes, box, least):
+    """Return the square of the least distance of a side of one run from one of another, ``least`` if none is nearer."""
+    for k in range(first, last):
+        a, b = one[i, k], one[i, k + 1]
+        left, right, top, bottom = min(a.real, b.real), max(a.real, b.real), min(a.imag, b.imag), max(a.imag, b.imag)
+        x = max(max(left - boxes[box, 1], boxes[box, 0] - right), 0.0)
+        y = max(max(top - boxes[box, 3], boxes[box, 2] - bottom), 0.0)
+        if x * x + y * y >= least:
+            continue
+        for j in range(other, end):
+            c, d = two[i, j], two[i, j + 1]
+            x = max(max(left - max(c.real, d.real), min(c.real, d.real) - right), 0.0)
+            y = max(max(top - max(c.imag, d.imag), min(c.imag, d.imag) - bottom), 0.0)
+            if x * x + y * y < least:
+                least = min(least, _of_sides(a, b, c, d))
+    return least
+
+
+@compiled
+def _of_sides(a, b, c, d):
+    """Return the square of how far two sides stand apart, 0 where they cross."""
+    if _turn(a, b, c) * _turn(a, b, d) < 0 and _turn(c, d, a) * _turn(c, d, b) < 0:
+        return 0.0
+    return min(min(_off(a, c, d), _off(b, c, d)), min(_off(c, a, b), _off(d, a, b)))
+
+
+@compiled
+def _turn(a, b, c):
+    """Return the z of (b − a) × (c − a)."""
+    return (b.real - a.real) * (c.imag - a.imag) - (b.imag - a.imag) * (c.real - a.real)
+
+
+@compiled
+def _off(z, a, b):
+    """Return the square of how far a point lies from a side."""
+    x, y, p, q = b.real - a.real, b.imag - a.imag, z.real - a.real, z.imag - a.imag
+    length = x * x + y * y
+    t = min(max((p * x + q * y) / length, 0.0), 1.0) if length > 0 else 0.0
+    return (p - t * x) ** 2 + (q - t * y) ** 2
+
+
+@compiled
+def _lies_in(one, runs, two, others, i):
+    """Tell whether some ring of one polygon, none of whose sides cross the other's, lies in that."""
+    for k in range(len(runs)):
+        if k > 0 and runs[k, 0] == runs[k - 1, 1]:
+            continue  # of a ring that was looked at
+        z, inside = one[i, runs[k, 0]], False
+        for j in range(len(others)):
+            for m in range(others[j, 0], others[j, 1]):
+                a, b = two[i, m], two[i, m + 1]
+                if (a.imag > z.imag) != (b.imag > z.imag) and (_turn(a, b, z) > 0) == (b.imag > a.imag):
+                    inside = not inside
+        if inside:
+            return True
+    return False
