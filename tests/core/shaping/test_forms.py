@@ -25,7 +25,7 @@ AS_WIDE, ONCE = {"width_along": [(0.0, 0.3), (0.5, 2.0), (1.0, 0.6)]}, {"kind": 
     ],
 )  # fmt: skip
 def test_curves_bent_by_forms_are_those_that_looking_up_gives(path, more, monkeypatch):
-    """To 1e-9 mm, and as many; where polynomials stand for the line, to the 1e-6 mm that these may stray, and their slopes by more."""
+    """As many, and to what splines and polynomials that stand for the line may stray: 1e-6 mm, and their slopes by more."""
     which, line = brush(motif_from_svg(svg(LEAF, 10, 4)), round_bends="bent", **more), measured(path)
     monkeypatch.setattr("sewn_garland.core.shaping.shaped.MANY_CURVES", 0 if path == WOUND else 10**9)
     monkeypatch.setattr(bending, "bent_together", lambda contours, own, *_: ([], own))  # which would take all of them
@@ -45,7 +45,7 @@ def test_curves_bent_by_forms_are_those_that_looking_up_gives(path, more, monkey
     monkeypatch.setattr(bending, "bent_by_forms", nothing)
     looked_up = lay(which, [line])[0].outlines
     assert np.array_equal(by_forms.starts, looked_up.starts)
-    assert np.abs(by_forms.points - looked_up.points).max() < (1e-5 if path == WOUND else 1e-9)
+    assert np.abs(by_forms.points - looked_up.points).max() < 1e-5
 
 
 def one_arc(radius, *, low=-100.0, high=100.0):

@@ -96,21 +96,36 @@ def _behind(levels, first, end, x):
 
 
 @compiled
+def extent(x0, x1, x2, x3):
+    """Return from which to which x a cubic goes."""
+    one, two = _turns(x0, x1, x2, x3)
+    one, two = _value(x0, x1, x2, x3, one), _value(x0, x1, x2, x3, two)
+    return min(min(x0, x3), min(one, two)), max(max(x0, x3), max(one, two))
+
+
+@compiled
+def _turns(x0, x1, x2, x3):
+    """Return the two parameters, the lesser first, at which a cubic turns back, 1 where it does not."""
+    a, b, c = x1 - x0, x2 - x1, x3 - x2
+    square, half = a - 2 * b + c, b - a  # a third of the derivative is square·t² + 2·half·t + a
+    root = half * half - square * a
+    if root <= 0:
+        return 1.0, 1.0
+    q = -(half + np.copysign(np.sqrt(root), half))
+    one, two = q / square if square != 0 else 1.0, a / q if q != 0 else 1.0
+    one, two = one if 0 < one < 1 else 1.0, two if 0 < two < 1 else 1.0
+    return min(one, two), max(one, two)
+
+
+@compiled
 def _one_way(x0, x1, x2, x3, least, largest, bounds):
     """Put the parameters between which a cubic goes one way into ``bounds``, at most four, and return how many such stretches there are."""
     bounds[0], many = 0.0, 0
     if least < min(x0, x3) or largest > max(x0, x3):  # else it can not turn back by more than it may
-        a, b, c = x1 - x0, x2 - x1, x3 - x2
-        square, half = a - 2 * b + c, b - a  # a third of the derivative is square·t² + 2·half·t + a
-        root = half * half - square * a
-        if root > 0:
-            q = -(half + np.copysign(np.sqrt(root), half))
-            one = q / square if square != 0 else 1.0
-            two = a / q if q != 0 else 1.0
-            for t in (min(one, two), max(one, two)):
-                if bounds[many] < t < 1:
-                    many += 1
-                    bounds[many] = t
+        for t in _turns(x0, x1, x2, x3):
+            if bounds[many] < t < 1:
+                many += 1
+                bounds[many] = t
     bounds[many + 1] = 1.0
     return many + 1
 

@@ -12,6 +12,7 @@ from ..values.line import MeasuredLine
 from .arc_length import segments_of, sides_of
 
 LEAST_TURN = 2e-6  # radians; chosen: below it 20 mm further on nothing is off by more than 0.04 micrometres
+WITHIN_MM = 1e-9  # of the ends of what is asked for; chosen: distances are rounded by less
 
 
 class _Sides(NamedTuple):
@@ -31,9 +32,9 @@ class _Sides(NamedTuple):
 
 
 def straight_between(lines: Sequence[MeasuredLine], which: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
-    """Tell where the lines ``which`` (m,) are straight all the way from ``low`` to ``high`` (m,) mm.
+    """Tell where the lines ``which`` (m,) are straight all the way from ``low`` to ``high`` (m,) mm, or next to nothing within.
 
-    Beyond the ends of open lines they go straight on; going round a closed line's start does not count, nor does a line without length.
+    A vertex at an end does not count. Beyond the ends of open lines they go straight on; going round a closed line's start does not count, nor does a line without length.
     """
     sides = _sides_on(tuple(lines))
     length, closed = sides.length[which], sides.closed[which]
@@ -45,7 +46,8 @@ def straight_between(lines: Sequence[MeasuredLine], which: np.ndarray, low: np.n
         at = np.clip(s, 0.0, length) + sides.offset[which]
         return np.clip(np.searchsorted(sides.start, at, side="right") - 1, sides.first[which], sides.last[which])
 
-    a, b = panel(low), panel(high)
+    inset = np.minimum(WITHIN_MM, np.maximum(high - low, 0.0) / 2)
+    a, b = panel(low + inset), panel(high - inset)
     return known & sides.straight[a] & (sides.crooked[b + 1] == sides.crooked[a + 1])
 
 

@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..maths.compiled import compiled, for_compiled
+from ..maths.levels import extent
 from ..values.widths import mm_at, width_at
 from .near import BEYOND, Near
 from .way import Warp, Way
@@ -115,8 +116,8 @@ def _bent(cubics, form, forms, most_off, most):
     out, row, left = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(cubics), np.int64)
     todo, depth = np.empty((MOST_HALVINGS + 2, 12), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64)
     for i in range(len(cubics)):
-        f, (least, largest) = form[i], _extent(cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real)
-        if f < 0 or least < table[f, 0] or largest > table[f, 1]:
+        f = form[i]
+        if f < 0 or not _holds(cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real, table[f, 0], table[f, 1]):
             left[count] = i
             count += 1
             continue
@@ -156,8 +157,12 @@ def _on_flat(z, figures):
 
 
 @compiled
-def _extent(a, b, c, d):
-    return min(min(a, b), min(c, d)), max(max(a, b), max(c, d))
+def _holds(x0, x1, x2, x3, low, high):
+    """Tell whether a cubic goes from ``low`` to ``high`` at most; its control points may lie further out."""
+    if low <= min(min(x0, x1), min(x2, x3)) and max(max(x0, x1), max(x2, x3)) <= high:
+        return True
+    least, largest = extent(x0, x1, x2, x3)
+    return low <= least and largest <= high
 
 
 @compiled
