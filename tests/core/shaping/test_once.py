@@ -6,10 +6,12 @@ import pytest
 from making import bar, brush, measured, svg
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import cured, lay
+from sewn_garland.core.maths.ragged import ranges
 from sewn_garland.core.measuring.arc_length import frames_at
 from sewn_garland.core.measuring.setting_out import set_out
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping import shaped
+from sewn_garland.core.shaping.bend import bent_outlines
 from sewn_garland.core.values.variations import Variation
 
 SWAG = "M0 0C40 60 120 60 160 0"
@@ -85,6 +87,38 @@ def test_what_bends_into_too_many_curves_is_refused_with_what_to_do():
     many = motif_from_svg(svg("".join(f'<path d="M0 {k}L200 {k}V{k + 0.5}L0 {k + 0.5}Z"/>' for k in range(60)), 200, 60))
     with pytest.raises(LimitError, match="more curves than can be drawn: take"):
         lay(brush(many, kind="once_length"), [measured(jagged)])
+
+
+def test_what_is_surely_too_much_is_refused_after_a_part_of_it(monkeypatch):
+    """One piece of sixteen is bent, and no more; what is within the limit is drawn, whatever the part tells."""
+    line, which, asked = measured("M0 0" + "l3 3l3 -3" * 100), brush(bar(4, 4), round_bends="bent"), []
+    of_all = lay(which, [line])[0].outlines
+
+    def bending(*args, **options):
+        asked.append(len(args[4]))
+        return bent_outlines(*args, **options)
+
+    monkeypatch.setattr(shaped, "bent_outlines", bending)
+    monkeypatch.setattr(shaped, "MANY_IN_ALL", 0)
+    monkeypatch.setattr(shaped, "SURELY", 0)
+    monkeypatch.setattr(shaped, "MOST_CURVES", len(of_all.points) // 3.8)
+    with pytest.raises(LimitError, match="more curves than can be drawn: take"):
+        lay(which, [line])
+    assert sum(asked) == -(-len(of_all.pieces) // 16)
+    monkeypatch.setattr(shaped, "MOST_CURVES", len(of_all.points) // 3)  # those and one a contour
+    again = lay(which, [line])[0].outlines
+    assert np.abs(again.points - of_all.points).max() < 1e-9
+
+
+def test_lines_that_pieces_pass_too_many_vertices_of_are_refused_before_these_are_listed(monkeypatch):
+    monkeypatch.setattr(shaped, "MOST_BREAKS", 100)
+    listed = []
+    monkeypatch.setattr(shaped, "ranges", lambda first, counts: listed.append(counts) or ranges(first, counts))
+    zigzag = measured("M0 0" + "l1 1l1 -1" * 60)
+    with pytest.raises(LimitError, match="more curves than can be drawn: take"):
+        lay(brush(bar(40, 4), round_bends="bent"), [zigzag])
+    assert not listed
+    assert lay(brush(bar(4, 4), round_bends="bent"), [measured("M0 0l9 9l9 -9")])[0].outlines is not None and listed
 
 
 @pytest.mark.parametrize("outlined", [False, True])

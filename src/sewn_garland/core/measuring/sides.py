@@ -34,7 +34,8 @@ class _Sides(NamedTuple):
 def straight_between(lines: Sequence[MeasuredLine], which: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
     """Tell where the lines ``which`` (m,) are straight all the way from ``low`` to ``high`` (m,) mm, or next to nothing within.
 
-    A vertex at an end does not count. Beyond the ends of open lines they go straight on; going round a closed line's start does not count, nor does a line without length.
+    A vertex at an end does not count. Beyond the ends of open lines they go straight on; going round a closed line's start does not
+    count, nor does a line without length.
     """
     sides = _sides_on(tuple(lines))
     length, closed = sides.length[which], sides.closed[which]

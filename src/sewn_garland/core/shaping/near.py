@@ -12,7 +12,7 @@ from .way import Way
 
 NODES = 8  # of a polynomial; chosen: a piece that bends by half a radian needs fewer
 PAYS = 2  # times as many points as nodes; chosen
-STRAYS_MM = 1e-6  # chosen: as a line's spline
+STRAYS_MM, STRAYS_RAD = 1e-6, 2e-6  # chosen: as a line's spline does, by place and by direction
 SETTLED = 2  # of a series' last coefficients are to be as small as it may stray
 BEYOND = 1e-9  # share of a piece
 LEAST_PART_MM = 1e-6  # of a piece, that may lie beyond where its line begins to turn
@@ -64,8 +64,8 @@ class Near:
 def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach: np.ndarray) -> Way | Near:
     """Return what tells where points of ``pieces`` (p,) go, with x from ``low`` to ``high`` and v up to ``reach`` (p,) mm either way.
 
-    A piece has polynomials where the last coefficients of their series say that they stray by less than a millionth of a
-    millimetre; not where its line turns about a vertex, nor where it is one of few. Where none has, that is the way itself.
+    A piece has polynomials where the last coefficients of their series say that they stray by little more than a line's spline may:
+    a millionth of a millimetre, and as much of what lies off the line; not where its line turns about a vertex, nor where it is one of few. Where none has, that is the way itself.
     """
     fit = way.crowd[pieces] & (high > low)
     if not fit.any():
@@ -76,16 +76,15 @@ def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach:
     at = (middle[:, None] + half[:, None] * nodes).ravel()
     place, _, across = way.moves(np.repeat(pieces, NODES), at, np.zeros(len(at)))
     series = np.stack([(values.reshape(-1, NODES) @ to_series.T).T for values in (place, across)])
-    off = np.abs(series[0]) + reach * np.abs(series[1])
-    good = off[-SETTLED:].max(axis=0, initial=0.0) <= STRAYS_MM
+    off, most = np.abs(series[0]) + reach * np.abs(series[1]), STRAYS_MM + STRAYS_RAD * reach
+    good = off[-SETTLED:].max(axis=0, initial=0.0) <= most
     if not good.any():
         return way
     rows = np.full(len(way.s), -1)
     rows[pieces[good]] = np.arange(int(good.sum()))
     left = off[::-1, good].cumsum(axis=0)[::-1]  # from each degree on
     degree = np.maximum((left > STRAYS_MM).sum(axis=0) - 1, 1)
-    most = int(degree.max())
-    return Near(way, rows, middle[good], half[good], degree, _shortened(series[:, :, good], degree)[:, : most + 1])
+    return Near(way, rows, middle[good], half[good], degree, _shortened(series[:, :, good], degree)[:, : int(degree.max()) + 1])
 
 
 def near_points(way: Way, pieces: np.ndarray, points: np.ndarray) -> Way | Near:

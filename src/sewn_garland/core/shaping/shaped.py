@@ -28,8 +28,11 @@ TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go; chosen
+MANY_IN_ALL = 400_000  # curves, from which on some pieces are bent first, to see what all of them will take; chosen
+SAMPLED, SURELY = 16, 8  # one piece of so many at random, and standard errors that what they tell may be off by; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
+MOST_BREAKS = 6_000_000  # of lines, within reach of all pieces: half a gigabyte, and twice as many curves; chosen
 BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
 SHARPEST_TURN = np.radians(179)
 
@@ -141,7 +144,7 @@ class _Bends:
 
     def _breaks(self) -> tuple[np.ndarray, np.ndarray]:
         """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted, and what these do
-        behind (m,).
+        behind (m,). Raises LimitError where they are more than can be drawn.
 
         Beyond its legs a piece's track goes straight on.
         """
@@ -153,11 +156,14 @@ class _Bends:
         low, high = self.s - reach, self.s + reach
         if self.legs is not None:
             low, high = np.maximum(low, self.legs[:, 0]), np.minimum(high, self.legs[:, 1])
-        found = [np.zeros((0, 3))]
+        found, total = [np.zeros((0, 3))], 0
         for i in broken:
             own, breaks = np.flatnonzero(self.track == i), self.soft.breaks[i]
             first = np.searchsorted(breaks, low[own])
             counts = np.maximum(np.searchsorted(breaks, high[own], side="right") - first, 0)
+            total += int(counts.sum())
+            if total > MOST_BREAKS:
+                raise too_many_curves()
             rows = ranges(first, counts)
             found.append(np.column_stack([own[owners(counts)].astype(float), breaks[rows], self.soft.behind[i][rows]]))
         piece, at, behind = np.concatenate([*found, *self._ends_of_widths(reach)]).T
@@ -192,7 +198,7 @@ class _Bends:
         """Bend some pieces, their strokes outlined first where a side of one would stray by more than outlines may.
 
         ``pictures`` come with contours, and all strokes outlined, for outlines to be cut. A block of pieces at a time, for what
-        is needed on the way to be given back. Raises LimitError beyond what can be drawn.
+        is needed on the way to be given back. Raises LimitError beyond what can be drawn: at once where that shows in a part of them.
         """
         motifs, tolerance = self.brush.pieces.motifs, max(detail.tolerance, TOLERANCE_OF_LARGE * self._extent)
         outlined = np.ones(len(pieces), bool) if pictures else self._are_thickened(pieces, tolerance)
@@ -203,12 +209,21 @@ class _Bends:
         split = np.diff(self.way.first_break)[pieces]
         if least.sum() + split.sum() > MOST_CURVES:
             raise too_many_curves()
+        costs = least + SPLIT_AT_BREAK * split
+
+        def bent(rows: np.ndarray | slice) -> ShapedOutlines:
+            some = pieces[rows], outlined[rows]
+            return bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
+
+        if costs.sum() > MANY_IN_ALL:
+            some = _one_of_each(len(pieces), SAMPLED)
+            taken = np.concatenate([_curves_of(bent(some[own]), pieces[some[own]]) for own in in_blocks(costs[some], BLOCK_CURVES)])
+            if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > MOST_CURVES:
+                raise too_many_curves()
         parts, count = [], 0
-        for own in in_blocks(least + SPLIT_AT_BREAK * split, BLOCK_CURVES) if len(pieces) else [slice(0)]:
-            some = pieces[own], outlined[own]
-            part = bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
-            parts.append((part, 0))
-            count += len(part.points) // 3
+        for own in in_blocks(costs, BLOCK_CURVES) if len(pieces) else [slice(0)]:
+            parts.append((bent(own), 0))
+            count += len(parts[-1][0].points) // 3
             if count > MOST_CURVES:
                 raise too_many_curves()
         return parts[0][0] if len(parts) == 1 else put_together(parts)
@@ -258,6 +273,18 @@ class _Bends:
         """Return where points (m, 2) that pieces (k,) have each go on the page (k, m, 2)."""
         own = as_complex(points @ np.swapaxes(self.linear[pieces], 1, 2))
         return as_points(points_along(self.way, near_points(self.way, pieces, own), pieces, own))
+
+
+def _one_of_each(count: int, many: int) -> np.ndarray:
+    """Return one of every so ``many`` rows (k,), at random but the same ones each time, of ``count``."""
+    first = np.arange(0, count, many)
+    return np.minimum(first + np.random.default_rng(0).integers(0, many, len(first)), count - 1)
+
+
+def _curves_of(outlines: ShapedOutlines, pieces: np.ndarray) -> np.ndarray:
+    """Return how many curves each of some pieces (p,), rising, has in outlines."""
+    curves = np.bincount(outlines.piece, np.diff(outlines.starts) // 3, minlength=int(pieces.max(initial=-1)) + 1)
+    return curves[pieces]
 
 
 def _fitted(placed: Placed, brush: Brush, own: Corners, *, bent: bool) -> list[ShapedOutlines]:
