@@ -38,6 +38,7 @@ from .values.line import Line, MeasuredLine
 from .values.pieces import Placed, Stops, Varied
 from .values.runs import Corners, Filled
 from .values.tracks import LineToLay, Tracks
+from .values.variations import ALONG_THE_LINE
 from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
@@ -115,8 +116,9 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
     _refuse_lengths(brush, cut.runs.length + cut.runs.beyond.sum(axis=1))  # with what mitres lay beyond the vertex
     free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
-    taking = taking_of(brush, tracks, frames_at)
-    near_at = frames_near(measured, curves=_curves_for_links(brush, tracks)) if brush.travel.jointed else None
+    often = brush.travel.jointed or brush.varying("gap", follows=ALONG_THE_LINE)
+    near_at = frames_near(measured, curves=_curves_as_often(brush, tracks)) if often else None
+    taking = taking_of(brush, tracks, near_at or frames_at)
     spacings, stops = stops_of(brush, extents, tracks, free, frames_at, widths, taking, (ends, cut.stops), near_at)
     stops = multiplied(merged(tracks, stops, ends, cut.stops), brush, tracks, frames_at)
     pieces = dealt(stops, brush.variants, len(brush.pieces.repeat), tracks)
@@ -189,8 +191,8 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
     return (tracks.lengths / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece
 
 
-def _curves_for_links(brush: Brush, tracks: Tracks) -> np.ndarray:
-    """Return how many curves would be looked up as often, about, as the joints of each track (t,)."""
+def _curves_as_often(brush: Brush, tracks: Tracks) -> np.ndarray:
+    """Return how many curves would be looked up as often, about, as the pieces of each track (t,) are while these are spaced."""
     return LINK_CURVES * tracks.lengths / repeat_extents(brush).mean_pitch
 
 

@@ -64,8 +64,9 @@ class Near:
 def near(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray, reach: np.ndarray) -> Way | Near:
     """Return what tells where points of ``pieces`` (p,) go, with x from ``low`` to ``high`` and v up to ``reach`` (p,) mm either way.
 
-    A piece has polynomials where the last coefficients of their series say that they stray by little more than a line's spline may:
-    a millionth of a millimetre, and as much of what lies off the line; not where its line turns about a vertex, nor where it is one of few. Where none has, that is the way itself.
+    A piece has polynomials where the last coefficients of their series say that they stray by little more than a line's spline may: a
+    millionth of a millimetre, and twice as much of what lies off the line. It has none where its line turns about a vertex, nor where
+    it is one of few. Where none has, that is the way itself.
     """
     fit = way.crowd[pieces] & (high > low)
     if not fit.any():

@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ..artwork.box import point_corners
+from ..artwork.box import ink_box, point_corners
 from ..artwork.contours import contours_of
 from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
@@ -32,6 +32,7 @@ MANY_IN_ALL = 400_000  # curves, from which on some pieces are bent first, to se
 SAMPLED, SURELY = 16, 8  # one piece of so many at random, and standard errors that what they tell may be off by; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
+BESIDE_MM = 1e-5  # beyond what pieces reach, where lines are looked at too: by more than numbers are rounded
 MOST_BREAKS = 6_000_000  # of lines, within reach of all pieces: half a gigabyte, and twice as many curves; chosen
 BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
 SHARPEST_TURN = np.radians(179)
@@ -104,15 +105,17 @@ class _Bends:
         if soft.widths is not None:  # the warp makes pieces as wide as the line
             scale = scale / np.stack([np.ones(len(self.s)) if brush.travel.once else placed.width, placed.width], axis=1)
         self.linear = rotation * scale[:, None, :]
+        warp = self._warp()
         self.way = Way(
             self.s,
             tracks.shift[self.track] + moved(placed.across),
             self._frame,
-            self._warp(),
-            *self._breaks(),
+            warp,
+            *self._breaks(warp),
             self._reach[0],
             self._straight,
             soft.curves[self.track] >= MANY_CURVES,
+            self._outer,
         )
 
     def _moved_legs(self, legs: np.ndarray) -> np.ndarray:
@@ -135,6 +138,17 @@ class _Bends:
         along, across = (np.stack([each.min(axis=1), each.max(axis=1)]) for each in reached)
         return along, across
 
+    @cached_property
+    def _outer(self) -> np.ndarray:
+        """Return from where to where (2, n) pieces reach along their tracks with the widths of their strokes, from their base lines'
+        middles, mm.
+        """
+        boxes = [np.array(ink_box(m)) - np.tile((m.width / 2, m.base_line), 2) for m in self.brush.pieces.motifs]
+        corners = np.stack([[(box[i], box[j]) for i in (0, 2) for j in (1, 3)] for box in boxes])[self.placed.motif]
+        reached = (corners @ self.linear[:, 0, :, None])[..., 0]
+        low, high = self._reach[0]
+        return np.stack([np.minimum(low, reached.min(axis=1)), np.maximum(high, reached.max(axis=1))])
+
     def _warp(self) -> Warp | None:
         """Return how pieces follow the widths of tracks, a piece laid once only across; None where all are as wide."""
         widths, once = self.soft.widths, self.brush.travel.once
@@ -142,22 +156,19 @@ class _Bends:
             return None
         return Warp(widths, self.track, self.s if once else widths.even_of(self.track, self.s), once)
 
-    def _breaks(self) -> tuple[np.ndarray, np.ndarray]:
+    def _breaks(self, warp: Warp | None) -> tuple[np.ndarray, np.ndarray]:
         """Return the pieces, and the x in them, where their tracks begin and end to turn about a vertex (m, 2), sorted, and what these do
         behind (m,). Raises LimitError where they are more than can be drawn.
 
         Beyond its legs a piece's track goes straight on.
         """
-        broken = [i for i, breaks in enumerate(self.soft.breaks) if len(breaks)]
-        across = np.array([np.hypot(m.width, m.height) for m in self.brush.pieces.motifs])
-        reach = across[self.placed.motif] * np.abs(self.placed.scale).max(axis=1)
-        if self.brush.travel.once:
-            reach = reach + self.soft.lengths[self.track]
-        low, high = self.s - reach, self.s + reach
+        every, room = np.arange(len(self.s)), BESIDE_MM * np.array([[-1], [1]])
+        low, high = (self.s + x if warp is None else warp(every, x)[0] for x in self._outer + room)
+        ends = self._ends_of_widths(low, high)
         if self.legs is not None:
             low, high = np.maximum(low, self.legs[:, 0]), np.minimum(high, self.legs[:, 1])
         found, total = [np.zeros((0, 3))], 0
-        for i in broken:
+        for i in (i for i, breaks in enumerate(self.soft.breaks) if len(breaks)):
             own, breaks = np.flatnonzero(self.track == i), self.soft.breaks[i]
             first = np.searchsorted(breaks, low[own])
             counts = np.maximum(np.searchsorted(breaks, high[own], side="right") - first, 0)
@@ -166,7 +177,7 @@ class _Bends:
                 raise too_many_curves()
             rows = ranges(first, counts)
             found.append(np.column_stack([own[owners(counts)].astype(float), breaks[rows], self.soft.behind[i][rows]]))
-        piece, at, behind = np.concatenate([*found, *self._ends_of_widths(reach)]).T
+        piece, at, behind = np.concatenate([*found, *ends]).T
         piece = piece.astype(int)
         order = np.lexsort((at, piece))
         piece, at, behind = piece[order], at[order], behind[order]
@@ -177,14 +188,16 @@ class _Bends:
             x = widths.even_of(track, at) - widths.even_of(track, self.s[piece])
         return np.column_stack([piece, x]), behind.astype(int)
 
-    def _ends_of_widths(self, reach: np.ndarray) -> list[np.ndarray]:
-        """Return the pieces that reach past an end of an open track, beyond which widths stay as they are, and where it is (m, 3)."""
+    def _ends_of_widths(self, low: np.ndarray, high: np.ndarray) -> list[np.ndarray]:
+        """Return the pieces that reach from ``low`` to ``high`` (n,) mm past an end of an open track, beyond which widths stay as they are,
+        and where it is (m, 3).
+        """
         if self.soft.widths is None:
             return []
         pieces = np.flatnonzero(~self.soft.widths.closed[self.track])
         found = []
         for end in (np.zeros(len(pieces)), self.soft.lengths[self.track[pieces]]):
-            past = np.abs(end - self.s[pieces]) < reach[pieces]
+            past = (low[pieces] < end) & (end < high[pieces])
             found.append(np.column_stack([pieces[past], end[past], np.full(int(past.sum()), STAYS)]))
         return found
 

@@ -51,7 +51,8 @@ class Way:
     (m, 2), sorted, are pieces and the x in them at which the line begins or ends to turn about a vertex, and ``behind`` (m,) what it
     does there, as ``Softened`` says. ``reach`` (2, n) is from which to which x pieces reach, and ``straight`` tells where lines are
     straight; the attribute ``straight`` (n,) are the pieces known to lie where nothing bends. ``crowd`` (n,) are pieces among so many on
-    their line that it pays to look for what is alike in them; all, where it is not given.
+    their line that it pays to look for what is alike in them; all, where it is not given. ``outer`` (2, n) is how far they reach with
+    their strokes' widths.
     """
 
     def __init__(
@@ -65,9 +66,10 @@ class Way:
         reach: np.ndarray | None = None,
         straight: Straight | None = None,
         crowd: np.ndarray | None = None,
+        outer: np.ndarray | None = None,
     ) -> None:
         self.s, self.shift, self.frame, self.warp = s, shift, frame, warp
-        self._reach, self._straight = reach, straight
+        self._outer, self._straight = reach if outer is None else outer, straight
         self.straight = np.zeros(len(s), bool) if reach is None else self.straight_between(np.arange(len(s)), *reach)
         self.breaks = np.zeros((0, 2)) if breaks is None else breaks
         self._behind = np.full(len(self.breaks), ON) if behind is None else behind
@@ -88,8 +90,8 @@ class Way:
         return owners(many), self.breaks[rows, 1], self._behind[rows]
 
     def reach_of(self, piece: np.ndarray) -> np.ndarray:
-        """Return from which to which x (2, m) pieces reach, NaN where that is not known."""
-        return np.full((2, len(piece)), np.nan) if self._reach is None else self._reach[:, piece]
+        """Return from which to which x (2, m) pieces reach with all they have, NaN where that is not known."""
+        return np.full((2, len(piece)), np.nan) if self._outer is None else self._outer[:, piece]
 
     def straight_between(self, piece: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:
         """Tell of pieces (m,) where it is known that nothing bends from the x ``low`` to ``high`` (m,)."""

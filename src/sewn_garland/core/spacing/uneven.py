@@ -32,6 +32,10 @@ class _Sizes(NamedTuple):
     gap: np.ndarray
 
 
+_Taken = tuple[np.ndarray, np.ndarray, np.ndarray]
+"""The factors on size, the lengths and the gaps after (n,) of some repeats of a row that follow one another, mm."""
+
+
 class _Fill(NamedTuple):
     """How a run is filled."""
 
@@ -50,7 +54,7 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
     pieces that changes least by the ease. Raises LimitError beyond what may be laid.
     """
     fills: list[_Fill] = []
-    parts: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
+    parts: list[_Taken] = []
     before = _others_before(runs, others, tracks)
     laid, track = 0, -1
     for i in range(len(runs.start)):
@@ -59,11 +63,11 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
             row = _Row(track, own, taking)
         first = laid + int(before[i])
         how = LEFT_ALONE if tracks.unended[track] else spacing
-        fill = _filled(row, first, float(runs.start[i]), float(runs.length[i]), bool(runs.closed[i]), how)
+        fill, taken = _filled(row, first, float(runs.start[i]), float(runs.length[i]), bool(runs.closed[i]), how)
         laid += fill.count
         fills.append(fill)
         if fill.count:
-            parts.append(row.taken(first, fill.count, float(runs.start[i])))
+            parts.append(tuple(column[: fill.count] for column in taken))
     spacings = _spacings(fills, runs, spacing)
     return spacings, _stops(runs, spacings, own, tracks, parts)
 
@@ -94,8 +98,8 @@ class _Row:
         factor = self._upto(first + 1).factor[first]
         return float(self.own.length[0] * (1.0 if factor < LEAST_SIZE else factor))
 
-    def taken(self, first: int, count: int, start: float) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Return the factors on size, the lengths and the gaps after (count,) of the repeats from stop ``first`` on, mm."""
+    def taken(self, first: int, count: int, start: float) -> _Taken:
+        """Return what the repeats from stop ``first`` on take, so many of them."""
         known, variant = self._upto(first + count), np.arange(count) % len(self.own.gap)
         factor, more = known.factor[first : first + count], known.gap[first : first + count]
         takes = np.where(factor < LEAST_SIZE, 1.0, factor)  # one too small to be seen leaves its place empty
@@ -113,26 +117,32 @@ class _Row:
                 break
         return factor, lengths, gap
 
-    def enough(self, first: int, start: float, room: float) -> tuple[np.ndarray, np.ndarray]:
-        """Return lengths and gaps of the repeats from stop ``first`` on, more than fill so much room."""
+    def enough(self, first: int, start: float, room: float) -> _Taken:
+        """Return what the repeats from stop ``first`` on take, more than fill so much room."""
         count = int(room / max(self.own.mean_pitch, self.least)) + 3
         while True:
-            _, lengths, gaps = self.taken(first, count, start)
-            if (lengths + gaps)[:-2].sum() > room:
-                return lengths, gaps
+            taken = self.taken(first, count, start)
+            if (taken[1] + taken[2])[:-2].sum() > room:
+                return taken
             count = 2 * count + FIRST_GUESS
 
 
-def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spacing: Spacing) -> _Fill:
-    """Return how a run is filled; one too short for a piece has none."""
+def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spacing: Spacing) -> tuple[_Fill, _Taken]:
+    """Return how a run is filled, and what its repeats take and some more behind; one too short for a piece has none."""
+    nothing = (np.zeros(0), np.zeros(0), np.zeros(0))
     if room <= 0:  # its corners or ends take it all
-        return _Fill(0, 1.0, 0.0, 0.0, 0.0, True)
+        return _Fill(0, 1.0, 0.0, 0.0, 0.0, True), nothing
     limit = spacing.ease_limit if spacing.ease in ("size", "length") else 0.0
     if row.first_length(first) > room / (1 - limit) * (1 + TOO_SHORT_REL_TOL):
         way = 0.0 if spacing.ease == "leave" else 1.0 if spacing.ease == "gaps" and not closed else -1.0
         eased = way * spacing.ease_limit  # as far as it goes, to no avail
-        return _Fill(0, 1.0 if spacing.ease == "gaps" else 1.0 + eased, 0.0, room, eased, True)
-    lengths, gaps = row.enough(first, start, room / (1 - limit))
+        return _Fill(0, 1.0 if spacing.ease == "gaps" else 1.0 + eased, 0.0, room, eased, True), nothing
+    taken = row.enough(first, start, room / (1 - limit))
+    return _fill(taken[1], taken[2], room, closed, spacing), taken
+
+
+def _fill(lengths: np.ndarray, gaps: np.ndarray, room: float, closed: bool, spacing: Spacing) -> _Fill:
+    """Return how a run is filled by repeats of some lengths and gaps (n,), more than fill it."""
     mean = float((lengths + gaps).mean())
     spans = np.maximum.accumulate(np.cumsum(lengths + gaps) - (0.0 if closed else gaps))  # one may reach past those after it
     fits = int(np.searchsorted(spans, room + FIT_SLACK * mean, side="right"))
