@@ -196,3 +196,12 @@ def test_what_is_known_of_halves_is_what_looking_them_up_tells():
     found = bending._of_halves(halves, of, known, way)
     assert found.ends == pytest.approx(bending._ends_of(halves, of, way, np.zeros((12, 2), bool)), abs=1e-11)
     assert found.inside == pytest.approx(bending._inside_of(halves, of, way, bending.THIRDS), abs=1e-11)
+
+
+def test_no_handle_points_further_than_its_curve_goes_where_a_line_has_a_cusp():
+    """The line turns back in one point: no cubic follows what lies beside it there, however small a part of it."""
+    laid = bent("M0 0C40 40 0 40 40 0", bar(10, 4), kind="once_length")
+    cubics = cubics_of(laid.outlines)
+    chord = np.hypot(*(cubics[:, 3] - cubics[:, 0]).T)
+    for handle in (cubics[:, 1] - cubics[:, 0], cubics[:, 2] - cubics[:, 3]):
+        assert (np.hypot(*handle.T) <= chord + 1e-9).all()

@@ -200,8 +200,10 @@ def _looked_up(split: Split, row: np.ndarray, of: np.ndarray, parts: Parts | Non
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
         mapped, good = _hermite(cubics, known.ends), np.ones(len(row), bool)
-        if level < MOST_HALVINGS:
-            good[tested] = _strays(mapped[tested], known.inside[tested]) <= tolerance
+        good[tested] = _strays(mapped[tested], known.inside[tested]) <= tolerance
+        if level == MOST_HALVINGS:  # where even so small a part strays, handles may point anywhere
+            mapped[~good, 1:3] = mapped[~good][:, [0, 3]] @ [[2 / 3, 1 / 3], [1 / 3, 2 / 3]]
+            good[:] = True
         done.append((mapped[good], row[good], begin[good]))
         if good.all():
             break

@@ -132,12 +132,14 @@ def _bent(cubics, form, forms, most_off, most):
             if flat:
                 for j in range(4):
                     out[size, j] = _on_flat(cubics[i, j], figures)
-            elif not _put_bent(todo, top, out, size, most_off) and depth[top] < MOST_HALVINGS:
-                _halve(figures, coeffs, knots, lines, todo, top)
-                depth[top] += 1
-                depth[top + 1] = depth[top]
-                top += 1
-                continue
+            elif not _put_bent(todo, top, out, size, most_off):
+                if depth[top] < MOST_HALVINGS:
+                    _halve(figures, coeffs, knots, lines, todo, top)
+                    depth[top] += 1
+                    depth[top + 1] = depth[top]
+                    top += 1
+                    continue
+                _put_straight(out, size)
             row[size] = i
             size, top = size + 1, top - 1
     return out[:size], row[:size], left[:count]
@@ -186,6 +188,12 @@ def _put_bent(todo, top, out, n, most_off):
     one = (8 * a + 12 * b + 6 * c + d) / 27 - todo[top, 10]
     two = (a + 6 * b + 12 * c + 8 * d) / 27 - todo[top, 11]
     return one.real * one.real + one.imag * one.imag <= most_off and two.real * two.real + two.imag * two.imag <= most_off
+
+
+@compiled
+def _put_straight(out, n):
+    """Put the handles of the cubic in row ``n`` on its chord: where even so small a part strays, they may point anywhere."""
+    out[n, 1], out[n, 2] = (2 * out[n, 0] + out[n, 3]) / 3, (out[n, 0] + 2 * out[n, 3]) / 3
 
 
 @compiled
