@@ -167,13 +167,13 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
 def points_along(way: Way, told: Way | Near, pieces: np.ndarray, points: np.ndarray) -> np.ndarray:
     """Return where points (k, m), x + iv, of pieces (k,) go on the page, complex; ``told`` may tell it faster than ``way``."""
     of, flat, first = np.repeat(pieces, points.shape[1]), points.ravel(), way.first_break
-    before = levels_before(flat.real, first[of], first[of + 1], way.breaks[:, 1])
+    before = levels_before(np.real(flat), first[of], first[of + 1], way.breaks[:, 1])
     form, forms, parts = forms_along(way, told, np.unique(pieces), of, before)
     out, left = placed_by_forms(flat, form, forms)
     if len(left):
-        x, of = flat.real[left], of[left]
+        x, of = np.real(flat)[left], of[left]
         of, told = (of, told) if parts is None else (parts.at(of, x), parts.told(told))
-        out[left] = told.places(of, x, flat.imag[left])
+        out[left] = told.places(of, x, np.imag(flat)[left])
     return out.reshape(points.shape)
 
 

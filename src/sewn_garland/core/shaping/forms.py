@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..maths.compiled import compiled, for_compiled
+from ..maths.curves import as_points
 from ..maths.levels import extent
 from ..values.widths import mm_at, width_at
 from .near import BEYOND, Near
@@ -38,9 +39,9 @@ def steady(low, high, begin, origin, place, tangent, bend, shift, *, warp: Warp 
     at ``place`` (f,), goes along the unit ``tangent`` (f,), both complex, and has the curvature ``bend`` (f,). ``shift`` (f,) mm to the
     right of it lies v = 0. They go ``PLAINLY``, or follow the widths of their lines ``ACROSS`` or ``EVENLY``, as ``parts`` of ``warp``.
     """
-    place, tangent = np.asarray(place, complex), np.asarray(tangent, complex)
-    kind, line = (PLAINLY, np.zeros(len(place))) if warp is None else (ACROSS if warp.across else EVENLY, warp.track[parts])
-    columns = low, high, np.full(len(place), kind), line, begin, origin, place.real, place.imag, tangent.real, tangent.imag, bend, shift
+    place, tangent = as_points(np.asarray(place)).T, as_points(np.asarray(tangent)).T
+    kind, line = (PLAINLY, np.zeros(len(bend))) if warp is None else (ACROSS if warp.across else EVENLY, warp.track[parts])
+    columns = low, high, np.full(len(bend), kind), line, begin, origin, *place, *tangent, bend, shift
     knots, lines = (np.zeros((0, 4)), np.zeros((0, 3))) if warp is None else warp.widths.table
     return _forms(np.column_stack(columns), knots, lines, np.zeros((2, 1, 0)))
 

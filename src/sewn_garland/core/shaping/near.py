@@ -92,8 +92,8 @@ def near_points(way: Way, pieces: np.ndarray, points: np.ndarray) -> Way | Near:
     """Return what tells where points (k, m), x + iv, of pieces (k,) go: the way itself where they are few."""
     if points.shape[1] < PAYS * NODES or not way.crowd[pieces].any():
         return way
-    x = points.real
-    return near(way, pieces, x.min(axis=1), x.max(axis=1), np.abs(points.imag).max(axis=1))
+    x = np.real(points)
+    return near(way, pieces, x.min(axis=1), x.max(axis=1), np.abs(np.imag(points)).max(axis=1))
 
 
 def _turning(way: Way, pieces: np.ndarray, low: np.ndarray, high: np.ndarray) -> np.ndarray:

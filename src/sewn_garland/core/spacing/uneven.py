@@ -67,7 +67,8 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
         laid += fill.count
         fills.append(fill)
         if fill.count:
-            parts.append(tuple(column[: fill.count] for column in taken))
+            factor, lengths, gaps = taken
+            parts.append((factor[: fill.count], lengths[: fill.count], gaps[: fill.count]))
     spacings = _spacings(fills, runs, spacing)
     return spacings, _stops(runs, spacings, own, tracks, parts)
 
