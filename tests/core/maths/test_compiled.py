@@ -25,6 +25,8 @@ def test_installing_compiles_every_one_of_them_for_one_kind_of_arguments():
     assert {
         name: len(function.signatures) for name, function in every.items() if name not in within and len(function.signatures) != 1
     } == {}
+    kinds = [str(kind) for function in every.values() for signature in function.signatures for kind in signature]
+    assert all(kind.startswith(("Array(", "int", "float", "bool", "complex")) for kind in kinds), kinds  # what is kept names no classes
 
 
 def test_dividing_by_zero_gives_what_arrays_give():

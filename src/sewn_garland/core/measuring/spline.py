@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import NamedTuple
 
 import numpy as np
 
@@ -59,37 +58,21 @@ class ArcLengthSpline:
         Beyond the ends of open lines they go straight on.
         """
         which, s = np.asarray(which), np.asarray(s)
-        place, tangent, bend, rough = _located(self._columns, for_compiled(which, int), for_compiled(s, float))
+        place, tangent, bend, rough = _located(*self._columns, for_compiled(which, int), for_compiled(s, float))
         if len(rough):
             place[rough], tangent[rough], bend[rough] = located_on(self.lines, which[rough], s[rough])
         return place, tangent, bend
 
     @cached_property
-    def _columns(self) -> _Columns:
-        kinds = {"coeffs": complex, "first": int, "last": int, "rough": bool, "round": bool, "closed": bool}
-        return _Columns(**{name: for_compiled(getattr(self, name), kinds.get(name, float)) for name in _Columns._fields})
-
-
-class _Columns(NamedTuple):
-    """The columns of ``ArcLengthSpline``, as compiled functions take them."""
-
-    start: np.ndarray
-    width: np.ndarray
-    bends: np.ndarray
-    offset: np.ndarray
-    length: np.ndarray
-    coeffs: np.ndarray
-    first: np.ndarray
-    last: np.ndarray
-    rough: np.ndarray
-    round: np.ndarray
-    closed: np.ndarray
+    def _columns(self) -> tuple[np.ndarray, ...]:
+        kinds = {"start": float, "width": float, "bends": float, "offset": float, "length": float, "coeffs": complex, "first": int,
+                 "last": int, "rough": bool, "round": bool, "closed": bool}  # fmt: skip
+        return tuple(for_compiled(getattr(self, name), kind) for name, kind in kinds.items())
 
 
 @compiled
-def _located(columns, which, s):
+def _located(start, width, bends, offset, length, coeffs, first, last, rough, is_round, closed, which, s):
     """Return places and unit tangents, complex, and curvature (m,), and the rows (k,) in cells that are rough, which have none."""
-    start, width, bends, offset, length, coeffs, first, last, rough, is_round, closed = columns
     place, tangent, bend = np.empty(len(s), np.complex128), np.empty(len(s), np.complex128), np.empty(len(s))
     left, count, cell = np.empty(len(s), np.int64), 0, -1
     for i in range(len(s)):

@@ -87,18 +87,17 @@ def bent_by_forms(cubics: np.ndarray, form: np.ndarray, forms: Forms, *, toleran
     A cubic is halved as long as the one with its mapped ends and end directions strays, at most 14 times. Left are those without a form,
     and those that reach beyond what theirs holds for. Return None where they become ``most`` or more.
     """
-    bent, row, left = _bent(for_compiled(cubics, complex), for_compiled(form, int), forms, (tolerance / AT_MOST) ** 2, most)
+    bent, row, left = _bent(for_compiled(cubics, complex), for_compiled(form, int), *forms, (tolerance / AT_MOST) ** 2, most)
     return None if len(row) >= most else Bent(bent, row, left)
 
 
 def placed_by_forms(points: np.ndarray, form: np.ndarray, forms: Forms) -> tuple[np.ndarray, np.ndarray]:
     """Return where points (n,), x + iv of their pieces, go by their own ``form`` (n,), and the rows (j,) left as by ``bent_by_forms``."""
-    return _placed(for_compiled(points, complex), for_compiled(form, int), forms)
+    return _placed(for_compiled(points, complex), for_compiled(form, int), *forms)
 
 
 @compiled
-def _placed(points, form, forms):
-    table, knots, lines, coeffs = forms
+def _placed(points, form, table, knots, lines, coeffs):
     out, left, count = np.empty(len(points), np.complex128), np.empty(len(points), np.int64), 0
     for i in range(len(points)):
         f, x = form[i], points[i].real
@@ -111,8 +110,7 @@ def _placed(points, form, forms):
 
 
 @compiled
-def _bent(cubics, form, forms, most_off, most):
-    table, knots, lines, coeffs = forms
+def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
     size, count, room = 0, 0, len(cubics) + len(cubics) // 4 + 64
     out, row, left = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(cubics), np.int64)
     todo, depth = np.empty((MOST_HALVINGS + 2, 12), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64)
