@@ -43,7 +43,7 @@ from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
 
-LINK_CURVES = 4  # that are looked up as often as a link, whose joint is sought; chosen
+CURVES_A_PIECE = 16  # that are looked up as often as a link, whose joint is sought, or a gap that goes by its place; chosen
 OUTLINE_POINTS = 100  # of a piece that is measured by its outline, about; chosen
 
 Layable = LineToLay | MeasuredLine | Line
@@ -193,7 +193,7 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
 
 def _curves_as_often(brush: Brush, tracks: Tracks) -> np.ndarray:
     """Return how many curves would be looked up as often, about, as the pieces of each track (t,) are while these are spaced."""
-    return LINK_CURVES * tracks.lengths / repeat_extents(brush).mean_pitch
+    return CURVES_A_PIECE * tracks.lengths / repeat_extents(brush).mean_pitch
 
 
 def _refuse_lengths(brush: Brush, lengths: np.ndarray) -> None:

@@ -103,6 +103,10 @@ def _by_splines(measured: tuple[MeasuredLine, ...], curves: np.ndarray) -> Locat
 def _located_by_either(measured: tuple[MeasuredLine, ...], spline: ArcLengthSpline, pays: np.ndarray, which: np.ndarray, s: np.ndarray):
     """Return places, tangents and curvature (n,) along tracks, of those that ``pays`` (t,) tells by their spline."""
     place, by_spline = np.cumsum(pays) - 1, pays[which]
+    if by_spline.all():
+        return spline.located(place[which], s)
+    if not by_spline.any():
+        return located_on(measured, which, s)
     out = np.zeros(len(s), complex), np.zeros(len(s), complex), np.zeros(len(s))
     for some, found in (
         (by_spline, spline.located(place[which[by_spline]], s[by_spline])),
