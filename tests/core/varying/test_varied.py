@@ -12,6 +12,7 @@ from making import bar, brush, measured, svg, with_short
 from sewn_garland.core.errors import LimitError
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.spacing import uneven
 from sewn_garland.core.values.variations import Variation
 from sewn_garland.core.varying.apart import MOST_ATTEMPTS, kept_apart
 
@@ -224,3 +225,23 @@ def test_links_turn_about_the_middle_between_their_joints():
     middle = still.pieces.joints.mean(axis=1)
     assert turned.pieces.joints.mean(axis=1) == pytest.approx(middle, abs=1e-9)
     assert np.degrees(np.ptp(turned.pieces.turn - still.pieces.turn)) > 20
+
+
+@pytest.mark.parametrize("ease", ["leave", "gaps", "size", "length"])
+def test_runs_looked_at_together_are_filled_as_each_by_itself(ease, monkeypatch):
+    """Gaps go by the direction of the line, at vertices that are passed through too; whole runs, short ones and ones too short."""
+    dice = np.random.default_rng(4)
+    jagged = measured("M0 0" + "".join(f"l{x:.3f} {y:.3f}" for x, y in dice.uniform(-30, 30, (60, 2))) + "C20 90 -40 90 60 0")
+    gap = (Variation(of="gap", follows="direction", between=(0, 150)), Variation(of="gap", follows="length", between=(0, 40)))
+    which = replace(
+        brush(bar(4, 2), bar(3, 2), gap=0.2, ease=ease, corner_from_deg=60.0, outside_corner="mitre", inside_corner="mitre"), variations=gap
+    )
+    together = lay(which, [jagged])[0]
+    alone = []
+    monkeypatch.setattr(uneven, "MANY_RUNS", 10**9)
+    monkeypatch.setattr(uneven._Row, "taken", lambda row, *some, known=uneven._Row.taken: alone.append(some) or known(row, *some))
+    one_by_one = lay(which, [jagged])[0]
+    assert len(alone) > 30
+    assert np.array_equal(together.pieces.run, one_by_one.pieces.run) and len(together.pieces.s) > 150
+    assert together.pieces.s == pytest.approx(one_by_one.pieces.s, abs=1e-7)
+    assert together.joins.gap == pytest.approx(one_by_one.joins.gap, abs=1e-7)

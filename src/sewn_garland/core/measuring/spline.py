@@ -58,7 +58,7 @@ class ArcLengthSpline:
         Beyond the ends of open lines they go straight on.
         """
         which, s = np.asarray(which), np.asarray(s)
-        place, tangent, bend, rough = _located(*self._columns, for_compiled(which, int), for_compiled(s, float))
+        place, tangent, bend, rough = _located(for_compiled(which, int), for_compiled(s, float), *self._columns)
         if len(rough):
             place[rough], tangent[rough], bend[rough] = located_on(self.lines, which[rough], s[rough])
         return place, tangent, bend
@@ -71,7 +71,7 @@ class ArcLengthSpline:
 
 
 @compiled
-def _located(start, width, bends, offset, length, coeffs, first, last, rough, is_round, closed, which, s):
+def _located(which, s, start, width, bends, offset, length, coeffs, first, last, rough, is_round, closed):
     """Return places and unit tangents, complex, and curvature (m,), and the rows (k,) in cells that are rough, which have none."""
     place, tangent, bend = np.empty(len(s), np.complex128), np.empty(len(s), np.complex128), np.empty(len(s))
     left, count, cell = np.empty(len(s), np.int64), 0, -1

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
 from ..errors import LimitError
-from ..maths.ragged import heads, owners, places
+from ..maths.ragged import heads, owners, places, run_heads
 from ..values.brush import Spacing
 from ..values.pieces import START, Stops
 from ..values.runs import Runs, RunSpacings
@@ -22,6 +23,7 @@ LEAST_PITCH = 0.01  # chosen: of the mean length, that a piece takes with its ga
 LEFT_ALONE = Spacing()  # nothing is left over on a window on a line without an end
 TOO_SHORT_REL_TOL = 1e-6  # chosen: far beyond the slack within which a piece fits
 FIRST_GUESS = 64  # stops; chosen
+MANY_RUNS = 8  # of a row, from which on they are looked at together; chosen
 ROUNDS = 12  # in which gaps that go by their place settle
 
 
@@ -60,10 +62,11 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
     for i in range(len(runs.start)):
         if runs.track[i] != track:
             track, laid = int(runs.track[i]), 0
-            row = _Row(track, own, taking)
+            how = LEFT_ALONE if tracks.unended[track] else spacing
+            every = runs.track == track
+            row, begun = _Row(track, own, taking, runs.start[every], _most_room(runs.length[every], how)), i
         first = laid + int(before[i])
-        how = LEFT_ALONE if tracks.unended[track] else spacing
-        fill, taken = _filled(row, first, float(runs.start[i]), float(runs.length[i]), bool(runs.closed[i]), how)
+        fill, taken = _filled(row, i - begun, first, float(runs.length[i]), bool(runs.closed[i]), how)
         laid += fill.count
         fills.append(fill)
         if fill.count:
@@ -74,18 +77,18 @@ def uneven_stops(runs: Runs, spacing: Spacing, own: Extents, tracks: Tracks, tak
 
 
 class _Row:
-    """The repeats of a row, by the number of their stop, as many as are asked for."""
+    """The repeats of a row, by the number of their stop, as many as are asked for; its runs (r,) begin at their ``starts`` and take their
+    ``rooms`` at most.
+    """
 
-    def __init__(self, track: int, own: Extents, taking: Taking) -> None:
-        self.track, self.own, self.taking = track, own, taking
+    def __init__(self, track: int, own: Extents, taking: Taking, starts: np.ndarray, rooms: np.ndarray) -> None:
+        self.track, self.own, self.taking, self.starts, self.rooms = track, own, taking, starts, rooms
         self.least = LEAST_PITCH * float(own.length.mean())
         self.known = _Sizes(np.zeros(0), np.zeros(0))
 
     def _upto(self, count: int) -> _Sizes:
         if count > MOST_PIECES:
-            raise LimitError(
-                f"these sizes and gaps need more than {grouped(MOST_PIECES)} pieces: enlarge the least of them, or widen the gap"
-            )
+            raise _too_many()
         if len(self.known.factor) < count:
             count = max(count, 2 * len(self.known.factor), FIRST_GUESS)
             size, gap = self.taking.size, self.taking.gap
@@ -118,8 +121,52 @@ class _Row:
                 break
         return factor, lengths, gap
 
-    def enough(self, first: int, start: float, room: float) -> _Taken:
-        """Return what the repeats from stop ``first`` on take, more than fill so much room."""
+    @cached_property
+    def _all_enough(self) -> list[_Taken]:
+        """Return what ``enough`` does for each run, in one go; nothing where these are few or repeats take what their numbers say."""
+        starts, rooms = self.starts, self.rooms
+        if self.taking.size or self.taking.gap or len(starts) < MANY_RUNS:
+            return []
+        counts = np.maximum(rooms / max(self.own.mean_pitch, self.least), 0.0).astype(int) + 3
+        out: list[_Taken | None] = [None] * len(starts)
+        left = np.arange(len(starts))
+        while len(left):
+            if counts[left].sum() > MOST_PIECES:
+                raise _too_many()
+            lengths, gaps = self._side_by_side(starts[left], counts[left])
+            first, short = heads(counts[left]), []
+            for k, (i, begin) in enumerate(zip(left.tolist(), first.tolist(), strict=True)):
+                some = slice(begin, begin + counts[i])
+                if (lengths[some] + gaps[some])[:-2].sum() > rooms[i]:
+                    out[i] = np.ones(counts[i]), lengths[some], gaps[some]
+                else:
+                    short.append(left[k])
+            left = np.array(short, int)
+            counts[left] = 2 * counts[left] + FIRST_GUESS
+        return [taken for taken in out if taken is not None]
+
+    def _side_by_side(self, starts: np.ndarray, counts: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Return the lengths and the gaps after (Σ counts,) of so many repeats in each run (r,), which hang on no numbers."""
+        variant = places(counts) % len(self.own.gap)
+        lengths, gaps = self.own.length[variant], self.own.gap[variant]
+        found, of, moving = gaps.copy(), owners(counts), np.arange(len(lengths))
+        at = _onward(starts[of], lengths + gaps, of) - gaps
+        for _ in range(ROUNDS):
+            asked = self.taking.gap_along(self.track, at[moving]) if self.taking.gap_along else np.zeros(len(moving))
+            found[moving] = np.maximum(gaps[moving] + asked * lengths[moving], self.least - lengths[moving])
+            onward = _onward(starts[of[moving]], lengths[moving] + found[moving], of[moving]) - found[moving]
+            off = np.bincount(of[moving], np.abs(onward - at[moving]) >= FIT_SLACK, minlength=len(counts))
+            at[moving] = onward
+            moving = moving[off[of[moving]] > 0]  # a run that has settled stays, whatever is laid beside it
+            if not len(moving):
+                break
+        return lengths, found
+
+    def enough(self, run: int, first: int) -> _Taken:
+        """Return what the repeats of a run from stop ``first`` on take, more than fill it."""
+        if self._all_enough:
+            return self._all_enough[run]
+        start, room = float(self.starts[run]), float(self.rooms[run])
         count = int(room / max(self.own.mean_pitch, self.least)) + 3
         while True:
             taken = self.taken(first, count, start)
@@ -128,17 +175,34 @@ class _Row:
             count = 2 * count + FIRST_GUESS
 
 
-def _filled(row: _Row, first: int, start: float, room: float, closed: bool, spacing: Spacing) -> tuple[_Fill, _Taken]:
-    """Return how a run is filled, and what its repeats take and some more behind; one too short for a piece has none."""
+def _too_many() -> LimitError:
+    return LimitError(f"these sizes and gaps need more than {grouped(MOST_PIECES)} pieces: enlarge the least of them, or widen the gap")
+
+
+def _onward(start: np.ndarray, takes: np.ndarray, of: np.ndarray) -> np.ndarray:
+    """Return where repeats (n,) end that take so much one after the other, in runs ``of`` (n,) that begin at their ``start`` (n,)."""
+    behind, first = np.cumsum(takes), run_heads(of)
+    before = behind[first] - takes[first]
+    return start + behind - np.repeat(before, np.diff(np.append(first, len(of))))
+
+
+def _most_room(length: np.ndarray, spacing: Spacing) -> np.ndarray:
+    """Return how much room (r,) repeats may take as they are that are then eased into runs of some length (r,)."""
+    return length / (1 - (spacing.ease_limit if spacing.ease in ("size", "length") else 0.0))
+
+
+def _filled(row: _Row, run: int, first: int, room: float, closed: bool, spacing: Spacing) -> tuple[_Fill, _Taken]:
+    """Return how a run is filled from stop ``first`` on, and what its repeats take and some more behind; one too short for its first piece
+    has none.
+    """
     nothing = (np.zeros(0), np.zeros(0), np.zeros(0))
     if room <= 0:  # its corners or ends take it all
         return _Fill(0, 1.0, 0.0, 0.0, 0.0, True), nothing
-    limit = spacing.ease_limit if spacing.ease in ("size", "length") else 0.0
-    if row.first_length(first) > room / (1 - limit) * (1 + TOO_SHORT_REL_TOL):
+    if row.first_length(first) > row.rooms[run] * (1 + TOO_SHORT_REL_TOL):
         way = 0.0 if spacing.ease == "leave" else 1.0 if spacing.ease == "gaps" and not closed else -1.0
         eased = way * spacing.ease_limit  # as far as it goes, to no avail
         return _Fill(0, 1.0 if spacing.ease == "gaps" else 1.0 + eased, 0.0, room, eased, True), nothing
-    taken = row.enough(first, start, room / (1 - limit))
+    taken = row.enough(run, first)
     return _fill(taken[1], taken[2], room, closed, spacing), taken
 
 
