@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 import pathops
 
-from .curves import as_complex, as_points, bernstein
+from .curves import bernstein
 
 TAKES = {"M": 1, "L": 1, "C": 3, "Z": 0}
 WORKING_EXTENT = 8192.0  # the engine computes in single precision; so large, 0.001 of its units is far below a micrometre
@@ -93,20 +93,6 @@ def split_cubics(cubics: np.ndarray, t: float | np.ndarray) -> tuple[np.ndarray,
     d, e = a + (b - a) * t, b + (c - b) * t
     f = d + (e - d) * t
     return np.stack([p0, a, d, f], axis=1), np.stack([f, e, c, p3], axis=1)
-
-
-def part_of(cubics: np.ndarray, t0: np.ndarray, t1: np.ndarray) -> np.ndarray:
-    """Return the parts (m, 4, 2) of cubics from t0 to t1 (m,), by blossoms; parts that follow one another share their ends to the bit."""
-    p0, p1, p2, p3 = as_complex(cubics).T
-
-    def between(a: np.ndarray, b: np.ndarray, t: np.ndarray) -> np.ndarray:
-        return a * (1 - t) + b * t
-
-    a, b, c = between(p0, p1, t0), between(p1, p2, t0), between(p2, p3, t0)
-    d, e, f = between(p0, p1, t1), between(p1, p2, t1), between(p2, p3, t1)
-    aa, bb, ab, bc = between(a, b, t0), between(b, c, t0), between(a, b, t1), between(b, c, t1)
-    dd, ee = between(d, e, t1), between(e, f, t1)
-    return as_points(np.stack([between(aa, bb, t0), between(aa, bb, t1), between(ab, bc, t1), between(dd, ee, t1)], axis=1))
 
 
 def flattened(commands: str, points: np.ndarray, *, tolerance: float) -> list[np.ndarray]:
