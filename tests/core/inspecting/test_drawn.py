@@ -5,6 +5,7 @@ import pytest
 import shapely
 
 from sewn_garland.core.inspecting.drawn import Drawn
+from sewn_garland.core.maths.curves import as_complex, as_points
 
 RING = shapely.Point(0, 0).buffer(3, quad_segs=40).difference(shapely.Point(0, 0).buffer(2, quad_segs=25))
 TWO_PARTS = shapely.union_all([shapely.box(-4, -1, -1, 1), shapely.Point(2, 0).buffer(1.5, quad_segs=12)])
@@ -43,3 +44,18 @@ def test_what_draws_nothing_stands_nowhere():
                   [shapely.get_coordinates(SPEAR)[None], np.zeros((1, 0, 2))], False)  # fmt: skip
     assert np.isnan(drawn.apart(np.array([0, 1]), np.array([1, 1]))).all()
     assert not len(drawn.apart(np.zeros(0, int), np.zeros(0, int)))
+
+
+def test_rings_with_holes_and_parts_cover_both_what_geos_cuts_whichever_way_round_they_are_drawn():
+    """By lines across, as those are measured that cross themselves; here none does, and mirroring turns every ring round."""
+    shape = shapely.MultiPolygon([
+        shapely.Polygon([(0, 0), (10, 1), (9, 8), (1, 9)], [[(3, 3), (3, 6), (6, 6), (6, 3)]]), shapely.Polygon([(12, 0), (12, 5), (15, 2)]),
+    ])  # fmt: skip
+    flat, dice = shapely.get_coordinates(shape), np.random.default_rng(6)
+    turn = np.exp(1j * dice.uniform(0, 6, 40))
+    points = as_complex(flat)[None] * turn[:, None] + dice.uniform(-4, 4, (40, 1)) + 1j * dice.uniform(-4, 4, (40, 1))
+    points[::2] = points[::2].conj()
+    drawn = Drawn([shape], np.zeros(40, int), np.arange(40), [as_points(points)], True)
+    one, two = np.arange(39), np.arange(1, 40)
+    shapes = drawn.polygons(np.arange(40))
+    assert drawn.covered_by_both(one, two) == pytest.approx(shapely.area(shapely.intersection(shapes[one], shapes[two])), abs=0.03)

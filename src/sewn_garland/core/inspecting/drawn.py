@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,6 +10,7 @@ import shapely
 
 from ..artwork.silhouette import FLATNESS_MM, silhouette
 from ..maths.apart import apart, runs_of
+from ..maths.covered import covered_by_both
 from ..maths.curves import as_complex
 from ..maths.ragged import places as places_of
 from ..maths.sides import Sides
@@ -46,14 +47,24 @@ class Drawn:
 
     def apart(self, one: np.ndarray, two: np.ndarray) -> np.ndarray:
         """Return how far pairs (p,) of polygons stand apart: 0 where they meet, NaN where one draws nothing."""
-        out, runs = np.full(len(one), np.nan), [runs_of(_ring_points(shape)) for shape in self.silhouettes]
-        kinds = self.which[one] * len(runs) + self.which[two]
+        runs = [runs_of(_ring_points(shape)) for shape in self.silhouettes]
+        return self._by_kind(one, two, lambda a, v, b, w: apart(a, runs[v], b, runs[w]))
+
+    def covered_by_both(self, one: np.ndarray, two: np.ndarray) -> np.ndarray:
+        """Return about how much (p,) pairs of polygons cover both, whether they cross themselves or not; NaN where one draws nothing."""
+        sides = [(_begins(shape), _windings(shape)) for shape in self.silhouettes]
+        return self._by_kind(one, two, lambda a, v, b, w: covered_by_both(a, *sides[v], b, *sides[w]))
+
+    def _by_kind(self, one: np.ndarray, two: np.ndarray, ask: Callable[[np.ndarray, int, np.ndarray, int], np.ndarray]) -> np.ndarray:
+        """Return what is asked of pairs (p,), those of the same two silhouettes in one go: of their points, complex, and which they are."""
+        out, many = np.full(len(one), np.nan), len(self.silhouettes)
+        kinds = self.which[one] * many + self.which[two]
         for kind in np.unique(kinds).tolist():
-            v, w = divmod(kind, len(runs))
-            if len(runs[v].first) and len(runs[w].first):
+            v, w = divmod(kind, many)
+            if self.points[v].size and self.points[w].size:
                 own = np.flatnonzero(kinds == kind)
                 rows = as_complex(self.points[v])[self.row[one[own]]], as_complex(self.points[w])[self.row[two[own]]]
-                out[own] = apart(rows[0], runs[v], rows[1], runs[w])
+                out[own] = ask(rows[0], v, rows[1], w)
         return out
 
     def sides(self, rows: np.ndarray) -> tuple[Sides, np.ndarray]:
@@ -75,6 +86,13 @@ def _begins(shape: shapely.Geometry) -> np.ndarray:
     """Return at which of a polygon's points sides begin: at all but the last of each ring."""
     points = _ring_points(shape)
     return np.setdiff1d(np.arange(int(points.sum())), np.cumsum(points) - 1)
+
+
+def _windings(shape: shapely.Geometry) -> np.ndarray:
+    """Return for each of a polygon's sides how often its ring winds about what it shuts in, seen so that shells do once and holes less."""
+    rings, part = shapely.get_rings(shapely.get_parts(shape), return_index=True)
+    shell = np.append(True, part[1:] != part[:-1])[: len(part)]
+    return np.repeat(np.where(shell, 1.0, -1.0) * np.where(shapely.is_ccw(rings), 1.0, -1.0), shapely.get_num_points(rings) - 1)
 
 
 def _ring_points(shape: shapely.Geometry) -> np.ndarray:

@@ -89,9 +89,11 @@ def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) 
     if not len(meet):
         return apart, overlap
     one, two, along = one[meet], two[meet], _ahead(along[meet])
-    shapes, crossed = _mended(drawn, np.union1d(one, two))
-    shared = np.full(len(meet), np.nan)
-    sound = np.flatnonzero(~crossed[one] & ~crossed[two])
+    shapes = drawn.polygons(np.union1d(one, two)) if drawn.bent else np.empty(len(drawn.which), object)
+    crossed = drawn.bent & ~shapely.is_valid(shapes)
+    shared, wild = np.full(len(meet), np.nan), crossed[one] | crossed[two]
+    shared[wild] = drawn.covered_by_both(one[wild], two[wild])
+    sound = np.flatnonzero(~wild)
     needed, at = np.unique(np.append(one[sound], two[sound]), return_inverse=True)
     sides, place = drawn.sides(needed)
     of_one, of_two = np.split(place[at], 2)
@@ -108,15 +110,6 @@ def _ahead(way: np.ndarray) -> np.ndarray:
     way = as_complex(way)
     length = np.abs(way)
     return np.where(length > 0, way / np.where(length > 0, length, 1.0), 1.0)
-
-
-def _mended(drawn: Drawn, rows: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return some rows' polygons, where they are bent, those that cross themselves made valid, and which (k,) do."""
-    out, crossed = drawn.polygons(rows if drawn.bent else rows[:0]), np.zeros(len(drawn.which), bool)
-    if drawn.bent:
-        crossed[rows] = ~shapely.is_valid(out[rows])
-        out[crossed] = shapely.make_valid(out[crossed], method="structure", keep_collapsed=False)
-    return out, crossed
 
 
 def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray):
