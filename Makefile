@@ -74,7 +74,7 @@ screenshots: install .venv/.dev build/.chromium
 
 # what is compiled when first called, for nobody to wait for it then
 .venv/.compiled: .venv/.app $(shell grep -lr --include='*.py' '^@compiled' src)
-	$(BIN)/python scripts/compile.py
+	$(BIN)/python -m sewn_garland.workshop.compiling
 	touch $@
 
 .venv/.dev: .venv/.app requirements/dev.txt

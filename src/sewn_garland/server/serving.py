@@ -15,6 +15,7 @@ from waitress.server import create_server
 from ..core.errors import InputError
 from ..core.reading.pictures import MOST_BYTES
 from ..store.database import Store
+from ..workshop.compiling import compile_ahead
 from .app import create_app
 from .security import LOOPBACK
 
@@ -23,9 +24,10 @@ AHEAD = ("scipy.interpolate", "scipy.ndimage", "scipy.optimize", "scipy.sparse.c
 
 
 def load_ahead() -> None:
-    """Load what the first smoothed line, cure or traced picture would else wait for; it stays, like all that is loaded."""
+    """Load what the first smoothed line, cure, traced picture or bent piece would else wait for; it stays, like all that is loaded."""
     for name in AHEAD:
         importlib.import_module(name)
+    compile_ahead()
     gc.freeze()
 
 

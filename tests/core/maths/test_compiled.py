@@ -1,8 +1,6 @@
 """Functions that are compiled when first called."""
 
 import sys
-from importlib import util
-from pathlib import Path
 
 import numpy as np
 import pytest
@@ -10,14 +8,12 @@ from numba.core.registry import CPUDispatcher
 
 from sewn_garland.core.maths import compiled as where
 from sewn_garland.core.maths.compiled import compiled, for_compiled
+from sewn_garland.workshop.compiling import compile_ahead
 
 
 def test_installing_compiles_every_one_of_them_for_one_kind_of_arguments():
     """Else somebody would wait for it who lays a brush."""
-    spec = util.spec_from_file_location("compile_script", Path(__file__).parents[3] / "scripts" / "compile.py")
-    script = util.module_from_spec(spec)
-    spec.loader.exec_module(script)
-    script.main()
+    compile_ahead()
     every = {value.py_func.__name__: value for name, module in list(sys.modules.items()) if name.startswith("sewn_garland.")
              for value in vars(module).values() if isinstance(value, CPUDispatcher)}  # fmt: skip
     within = {name for function in every.values() for name in function.py_func.__code__.co_names}  # are compiled with what calls them

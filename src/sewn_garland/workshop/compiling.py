@@ -1,0 +1,23 @@
+"""Compile what is compiled when first called, by laying pieces that need all of it; what comes of that is kept beside the files."""
+
+from __future__ import annotations
+
+from ..core.lay import lay
+from ..core.making.starters import motif_from_starter
+from ..core.measuring.arc_length import measure
+from ..core.reading.svg_lines import line_from_path_data
+from ..core.values.brush import Brush, Hand, Joins, Pieces, Travel
+
+CORNERS_AND_BENDS = "M0 0H40V40C80 40 60 80 20 90"
+
+
+def compile_ahead() -> None:
+    """Compile every such function, or load it where it was compiled before: some seconds, or some tenths of one."""
+    pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
+    for kind in ("repeated", "once_length"):
+        brush = Brush("compiled", pieces, Travel(kind=kind, round_bends="bent"), hand=hand, joins=joins)
+        lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
+
+
+if __name__ == "__main__":
+    compile_ahead()
