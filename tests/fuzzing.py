@@ -9,11 +9,13 @@ import traceback
 import warnings
 from collections import Counter
 from dataclasses import dataclass
+from unittest.mock import patch
 
 import numpy as np
 from pydantic import ValidationError
 
 from making import measured, svg
+from sewn_garland.core import lay as story
 from sewn_garland.core.assemble import drawing_of, on_page, painted
 from sewn_garland.core.drawing.columns import join_columns, piece_columns
 from sewn_garland.core.drawing.svg import compact_svg, plain_svg
@@ -79,13 +81,13 @@ def tried(case: Case) -> Came:
     """Lay and draw a case; return what came of it. Raises whatever is not our own, and AssertionError for nonsense."""
     if case.brush is None:
         return Came("refused", 0, 0.0)
-    steps = _Steps()
-    with warnings.catch_warnings():
+    steps, counts = _Steps(), [0]
+    with warnings.catch_warnings(), patch.object(story, "dealt", lambda *a, deal=story.dealt: _counted(deal(*a), counts)):
         warnings.simplefilter("error")
         try:
             laid = steps.done(lambda: lay(case.brush, [measured(path) for path in case.paths]))
         except CoreError:
-            return Came("refused", _about(case), steps.longest)
+            return Came("refused", max(counts) or _about(case), steps.longest)
         pieces, motifs = sum(len(line.pieces.s) for line in laid), case.brush.pieces.motifs
         drawing = steps.done(lambda: drawing_of(100, 100, [item for line in laid for item in on_page(motifs, line, case.brush.ink)]))
         writers = (compact_svg, plain_svg)[: 2 if pieces < MOST_PLAIN else 1]
@@ -102,8 +104,13 @@ def tried(case: Case) -> Came:
     return Came("laid", dealt, steps.longest)
 
 
+def _counted(pieces, counts: list[int]):
+    counts.append(len(pieces.s))
+    return pieces
+
+
 def _about(case: Case) -> int:
-    """Return about how many pieces a refused case would have."""
+    """Return about how many pieces a case would have that is refused before these are dealt."""
     if case.brush is None or not case.brush.pieces.repeat:
         return 0
     length = sum(measured(path).length for path in case.paths) * (1 + len(case.brush.rows.beside_mm)) * case.brush.crowding
