@@ -205,3 +205,12 @@ def test_no_handle_points_further_than_its_curve_goes_where_a_line_has_a_cusp():
     chord = np.hypot(*(cubics[:, 3] - cubics[:, 0]).T)
     for handle in (cubics[:, 1] - cubics[:, 0], cubics[:, 2] - cubics[:, 3]):
         assert (np.hypot(*handle.T) <= chord + 1e-9).all()
+
+
+def test_sides_that_pass_a_turn_straight_back_go_through_their_places_in_order():
+    """Parts next to nothing long lie beside the vertex: one out of its turn would be a spike, there and back."""
+    laid = bent("M0 0H50H0", bar(3, 2), kind="once_length", rows=[5.0], taper_end=20.0)
+    for begin, end in pairwise(laid.outlines.starts.tolist()):
+        ends = as_complex(laid.outlines.points[begin:end:3])
+        back, off = np.abs(ends[2:] - ends[:-2]), np.abs(ends[1:-1] - ends[:-2])
+        assert not ((back < 1e-9) & (off > 1e-3)).any()
