@@ -29,6 +29,7 @@ TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the sam
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go; chosen
 MANY_IN_ALL = 400_000  # curves, from which on some pieces are bent first, to see what all of them will take; chosen
+LEAST_SAMPLED = 100  # pieces, for these to tell of the others; chosen
 SAMPLED, SURELY = 16, 8  # one piece of so many at random, and standard errors that what they tell may be off by; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
@@ -228,8 +229,8 @@ class _Bends:
             some = pieces[rows], outlined[rows]
             return bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
 
-        if costs.sum() > MANY_IN_ALL:
-            some = _one_of_each(len(pieces), SAMPLED)
+        some = _one_of_each(len(pieces), SAMPLED)
+        if costs.sum() > MANY_IN_ALL and len(some) >= LEAST_SAMPLED:
             taken = np.concatenate([_curves_of(bent(some[own]), pieces[some[own]]) for own in in_blocks(costs[some], BLOCK_CURVES)])
             if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > MOST_CURVES:
                 raise too_many_curves()
