@@ -1,6 +1,7 @@
 """What polygons cover both, against GEOS (shapely), which cuts them."""
 
 import numpy as np
+import pathops
 import pytest
 import shapely
 
@@ -51,3 +52,29 @@ def test_those_apart_and_those_without_height_cover_nothing_both():
     two = np.stack([square + 5, square + 5j, flat])
     assert covered_by_both(np.stack([square] * 3), *sides(4), two, *sides(4)).tolist() == [0.0, 0.0, 0.0]
     assert len(covered_by_both(np.zeros((0, 5), complex), *sides(4), np.zeros((0, 5), complex), *sides(4))) == 0
+
+
+def test_folded_rings_with_holes_cover_what_another_engine_fills_by_winding():
+    """Against Skia's boolean engine: a ring drawn about a hole, both folded over themselves, as what is bent in a corner does."""
+    circle, dice = np.exp(2j * np.pi * np.arange(40) / 40), np.random.default_rng(3)
+    begins, weights = np.append(np.arange(40), 41 + np.arange(40)), np.repeat([1.0, -1.0], 40)
+
+    def folded(z, bend):
+        return z.real * np.exp(1j * bend * z.real) + 1j * z.imag * np.exp(1j * bend * z.real) * (1 - z.real)
+
+    shapes = [np.concatenate([ring(folded(3 * circle, bend)), ring(folded(1.5 * circle, bend))]) for bend in dice.uniform(0.2, 1.2, 20)]
+    found = covered_by_both(np.array(shapes[:-1]), begins, weights, np.array(shapes[1:]), begins, weights)
+    for one, two, area in zip(shapes[:-1], shapes[1:], found, strict=True):
+        both = pathops.op(filled(one[:41], one[41:]), filled(two[:41], two[41:]), pathops.PathOp.INTERSECTION, fix_winding=True)
+        assert area == pytest.approx(abs(both.area) / 100**2, abs=0.02) and area > 1
+
+
+def filled(shell, hole):
+    """Return a ring about a hole, which is drawn the other way round, as a path filled by winding, a hundred times as large."""
+    path = pathops.Path(fillType=pathops.FillType.WINDING)
+    for points in (shell[:-1], hole[:0:-1]):
+        path.moveTo(100 * points[0].real, 100 * points[0].imag)
+        for z in points[1:]:
+            path.lineTo(100 * z.real, 100 * z.imag)
+        path.close()
+    return path
