@@ -48,9 +48,10 @@ def test_parts_lie_on_their_cubics_and_share_their_ends():
     x, y = dice.normal(0, 1, (100, 4)), dice.normal(0, 1, (100, 4))
     levels = [dice.uniform(-1, 1, count) for count in dice.integers(0, 6, 100)]
     found, t = split(x, levels, y=y), np.linspace(0, 1, 7)
-    for part, row, begin, width in zip(found.parts, found.row, found.begin, found.width, strict=True):
-        assert bernstein(t) @ part == pytest.approx(bernstein(begin + t * width) @ (x + 1j * y)[row], abs=1e-13)
     same = found.row[1:] == found.row[:-1]
+    ends = np.append(np.where(same, found.begin[1:], 1.0), 1.0)
+    for part, row, begin, end in zip(found.parts, found.row, found.begin, ends, strict=True):
+        assert bernstein(t) @ part == pytest.approx(bernstein(begin + t * (end - begin)) @ (x + 1j * y)[row], abs=1e-13)
     assert np.array_equal(found.parts[1:][same, 0], found.parts[:-1][same, 3])
     assert np.array_equal(found.passing[1:, 0], same) and np.array_equal(found.passing[:-1, 1], same)
     end = np.cumsum([len(own) for own in levels])

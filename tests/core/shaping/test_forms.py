@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from making import bar, brush, measured, svg
+from making import brush, measured, svg
 from sewn_garland.core.lay import lay
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping import bend as bending
@@ -83,4 +83,3 @@ def test_points_go_where_the_ends_of_curves_go():
 def test_too_many_halves_are_told():
     side = np.array([[0, 30, 60, 90]]) + 500j
     assert bent_by_forms(side, np.zeros(1, int), one_arc(1.0), tolerance=1e-6, most=64) is None
-    assert lay(brush(bar(10, 4), round_bends="bent"), [measured("M0 0H5V9")])[0].outlines is not None

@@ -6,7 +6,7 @@ import numpy as np
 
 from .compiled import compiled, for_compiled
 
-LINES = 1024  # across what both reach; chosen: of polygons of 500 sides shared areas are off by some 1e-4
+LINES = 1024  # across what both reach; chosen: with it walks of 400 random sides are within 2e-4 of the box about them
 
 
 def covered_by_both(

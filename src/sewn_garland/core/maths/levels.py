@@ -15,14 +15,13 @@ EVEN_REL_TOL = 1e-14  # of a cubic's rise: a straight side's last bits
 
 
 class Split(NamedTuple):
-    """The ``parts`` (k, 4) of cubics, complex, in order: the ``row`` (k,) each is of, where in it (k,) it ``begin``s and how much of it
-    (k,) it is, how many of all levels (k,) lie before its middle, its own cubic's, and whether its begin and its end (k, 2) lie on one.
+    """The ``parts`` (k, 4) of cubics, complex, in order: the ``row`` (k,) each is of, where in it (k,) it ``begin``s, how many of all
+    levels (k,) lie ``before`` its middle, its own cubic's, and whether its begin and its end (k, 2) lie on one, ``passing`` it.
     """
 
     parts: np.ndarray
     row: np.ndarray
     begin: np.ndarray
-    width: np.ndarray
     before: np.ndarray
     passing: np.ndarray
 
@@ -168,7 +167,7 @@ def _parts(cubics, first, end, levels, rows, at):
     """Return the columns of ``Split`` by the rows of cubics that pass levels, and the parameters where, in order."""
     n = len(cubics) + len(rows)
     parts, row, before = np.empty((n, 4), np.complex128), np.empty(n, np.int64), np.empty(n, np.int64)
-    begin, width, passing = np.empty(n), np.empty(n), np.empty((n, 2), np.bool_)
+    begin, passing = np.empty(n), np.empty((n, 2), np.bool_)
     k = j = 0
     for i in range(len(cubics)):
         own, t0 = cubics[i], 0.0
@@ -183,12 +182,12 @@ def _parts(cubics, first, end, levels, rows, at):
             low = min(min(x[0].real, x[1].real), min(x[2].real, x[3].real))
             high = max(max(x[0].real, x[1].real), max(x[2].real, x[3].real))
             before[k] = _behind(levels, first[i], end[i], (low + high) / 2)
-            row[k], begin[k], width[k], passing[k, 0], passing[k, 1] = i, t0, t1 - t0, t0 > 0, not last
+            row[k], begin[k], passing[k, 0], passing[k, 1] = i, t0, t0 > 0, not last
             k += 1
             if last:
                 break
             j, t0 = j + 1, t1
-    return parts, row, begin, width, before, passing
+    return parts, row, begin, before, passing
 
 
 @compiled

@@ -34,7 +34,7 @@ SAMPLED, SURELY = 16, 8  # one piece of so many at random, and standard errors t
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
 BESIDE_MM = 1e-5  # beyond what pieces reach, where lines are looked at too: by more than numbers are rounded
-MOST_BREAKS = 6_000_000  # of lines, within reach of all pieces: half a gigabyte, and twice as many curves; chosen
+MOST_BREAKS = 6_000_000  # of lines, within reach of all pieces, each of which splits two sides or more; chosen
 BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
 SHARPEST_TURN = np.radians(179)
 
