@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
+from .. import core
 from ..core.lay import lay
 from ..core.making.starters import motif_from_starter
 from ..core.measuring.arc_length import measure
@@ -19,5 +22,12 @@ def compile_ahead() -> None:
         lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
 
 
+def forget_compiled() -> None:
+    """Remove what was compiled before: it goes by its own file alone, not by those of the functions that it calls."""
+    for path in Path(core.__file__).parent.rglob("__pycache__/*.nb[ic]"):
+        path.unlink(missing_ok=True)
+
+
 if __name__ == "__main__":
+    forget_compiled()
     compile_ahead()

@@ -2,30 +2,27 @@
 
 import numpy as np
 import pytest
+import shapely
 
 from making import brush, measured, svg
 from sewn_garland.core.lay import lay
+from sewn_garland.core.maths.curves import bernstein
 from sewn_garland.core.reading.svg_motif import motif_from_svg
 from sewn_garland.core.shaping import bend as bending
 from sewn_garland.core.shaping.forms import bent_by_forms, placed_by_forms, steady
+from sewn_garland.core.shaping.shaped import Detail
 
 LEAF = '<path d="M0 2C-3 -2 13 -2 10 2S-3 6 0 2Z" fill="#3a6"/><rect x="3" y="1" width="4" height="2"/>'
 ZIGZAG = "M0 0" + "l7 5l5 -7" * 40
 WOUND = "M0 0C300 200 -100 200 200 0"
 
 
+FINE = Detail(tolerance=0.02)  # also of what is longer than a metre
 AS_WIDE, ONCE = {"width_along": [(0.0, 0.3), (0.5, 2.0), (1.0, 0.6)]}, {"kind": "once_length", "taper_start": 40.0}
 
 
-@pytest.mark.parametrize(
-    ("path", "more"),
-    [
-        *((path, more) for path in (ZIGZAG, ZIGZAG + "Z", "M0 0H40H3V30") for more in ({}, {"turn_deg": 33.0, "side_shift": 4.0}, AS_WIDE, ONCE)),
-        (WOUND, {}), (WOUND, {"size": 0.4, "gap": 0.3}),
-    ],
-)  # fmt: skip
-def test_curves_bent_by_forms_are_those_that_looking_up_gives(path, more, monkeypatch):
-    """As many, and to what splines and polynomials that stand for the line may stray: 1e-6 mm, and their slopes by more."""
+def bent_both_ways(path, more, monkeypatch):
+    """Return what is bent by forms, most of it, and the same with all of it looked up."""
     which, line = brush(motif_from_svg(svg(LEAF, 10, 4)), round_bends="bent", **more), measured(path)
     monkeypatch.setattr("sewn_garland.core.shaping.shaped.MANY_CURVES", 0 if path == WOUND else 10**9)
     monkeypatch.setattr(bending, "bent_together", lambda contours, own, *_: ([], own))  # which would take all of them
@@ -36,16 +33,43 @@ def test_curves_bent_by_forms_are_those_that_looking_up_gives(path, more, monkey
         return rows[-1]
 
     monkeypatch.setattr(bending, "bent_by_forms", counted)
-    by_forms = lay(which, [line])[0].outlines
+    by_forms = lay(which, [line], detail=FINE)[0].outlines
     assert sum(len(bent.row) for bent in rows) > 0.6 * sum(len(bent.row) + len(bent.left) for bent in rows)
 
     def nothing(cubics, form, forms, **limits):
         return bent_by_forms(cubics, np.full(len(form), -1), forms, **limits)
 
     monkeypatch.setattr(bending, "bent_by_forms", nothing)
-    looked_up = lay(which, [line])[0].outlines
+    return by_forms, lay(which, [line], detail=FINE)[0].outlines
+
+
+@pytest.mark.parametrize("more", [{}, {"size": 0.4, "gap": 0.3}])
+def test_curves_bent_by_polynomials_are_those_that_looking_up_gives(more, monkeypatch):
+    """As many, and to what splines and polynomials that stand for the line may stray: 1e-6 mm, and their slopes by more."""
+    by_forms, looked_up = bent_both_ways(WOUND, more, monkeypatch)
     assert np.array_equal(by_forms.starts, looked_up.starts)
     assert np.abs(by_forms.points - looked_up.points).max() < 1e-5
+
+
+@pytest.mark.parametrize("path", [ZIGZAG, ZIGZAG + "Z", "M0 0H40H3V30"])
+@pytest.mark.parametrize("more", [{}, {"turn_deg": 33.0, "side_shift": 4.0}, AS_WIDE, ONCE])
+def test_curves_bent_by_forms_run_where_those_do_that_looking_up_gives(path, more, monkeypatch):
+    """Contour by contour within both tolerances of one another, by far more points than curves are tried at; and never in more curves."""
+    by_forms, looked_up = bent_both_ways(path, more, monkeypatch)
+    assert np.array_equal(by_forms.piece, looked_up.piece) and np.array_equal(by_forms.shape, looked_up.shape)
+    assert (np.diff(by_forms.starts) <= np.diff(looked_up.starts)).all()
+    ends = [outlines.points[outlines.starts[:-1]] for outlines in (by_forms, looked_up)]
+    assert np.abs(ends[0] - ends[1]).max() < 1e-5
+    for k in range(len(by_forms.piece)):
+        one, two = (shapely.LineString(dense(outlines, k)) for outlines in (by_forms, looked_up))
+        assert shapely.hausdorff_distance(one, two) < 2 * FINE.tolerance
+
+
+def dense(outlines, contour, many=40):
+    """Return points of a contour, so ``many`` a curve."""
+    points = outlines.points[outlines.starts[contour] : outlines.starts[contour + 1]]
+    cubics = np.stack([points[k : len(points) - 3 + k : 3] for k in range(4)])
+    return np.einsum("tk,kmj->mtj", bernstein(np.linspace(0, 1, many)), cubics).reshape(-1, 2)
 
 
 def one_arc(radius, *, low=-100.0, high=100.0):

@@ -90,7 +90,7 @@ def test_what_bends_into_too_many_curves_is_refused_with_what_to_do():
 
 
 def test_what_is_surely_too_much_is_refused_after_a_part_of_it(monkeypatch):
-    """One piece of sixteen is bent, and no more; what is within the limit is drawn, whatever the part tells."""
+    """One piece of so many is bent, and no more; what is within the limit is drawn, whatever the part tells."""
     line, which, asked = measured("M0 0" + "l3 3l3 -3" * 100), brush(bar(4, 4), round_bends="bent"), []
     of_all = lay(which, [line])[0].outlines
 
@@ -105,7 +105,7 @@ def test_what_is_surely_too_much_is_refused_after_a_part_of_it(monkeypatch):
     monkeypatch.setattr(shaped, "MOST_CURVES", len(of_all.points) // 3.8)
     with pytest.raises(LimitError, match="more curves than can be drawn: take"):
         lay(which, [line])
-    assert sum(asked) == -(-len(of_all.pieces) // 16)
+    assert sum(asked) == -(-len(of_all.pieces) // shaped.SAMPLED)
     monkeypatch.setattr(shaped, "MOST_CURVES", len(of_all.points) // 3)  # those and one a contour
     again = lay(which, [line])[0].outlines
     assert np.abs(again.points - of_all.points).max() < 1e-9

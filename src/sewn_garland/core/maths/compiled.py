@@ -19,7 +19,7 @@ def compiled(function: Function) -> Function:
     Dividing by zero gives what arrays give, and no sum is put together in another order. What is kept goes beside the function's file,
     or among the user's own files where nothing can be written there; nothing is kept where neither can.
     """
-    options = {"nogil": True, "error_model": "numpy"}
+    options = {"nogil": True, "error_model": "numpy", "forceinline": True}
     try:
         done = numba.njit(cache=True, **options)(function)
     except RuntimeError:  # no place to keep it

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from .compiled import compiled, for_compiled
 from .curves import are_straight, as_complex, as_points
 from .outlines import owned_cubics
 
@@ -47,3 +48,31 @@ def joined_cubics(cubics: np.ndarray, heads: np.ndarray) -> tuple[np.ndarray, np
     points[own] = numbers[:, 1:].ravel()
     points[starts] = numbers[heads, 0]
     return as_points(points), np.append(starts, len(points))
+
+
+def merged_cubics(one: np.ndarray, of_one: np.ndarray, two: np.ndarray, of_two: np.ndarray, heads: np.ndarray):
+    """Return what ``joined_cubics`` does of two lists of cubics (m, 4), complex, by the rows (m,), rising, that they are of, none of both.
+
+    Runs begin with the first cubics of the rows ``heads`` (c,), rising, each of which has some.
+    """
+    cubics = for_compiled(one, complex), for_compiled(of_one, int), for_compiled(two, complex), for_compiled(of_two, int)
+    points, starts = _merged(*cubics, for_compiled(heads, int))
+    return as_points(points), starts
+
+
+@compiled
+def _merged(one, of_one, two, of_two, heads):
+    points, starts = np.empty(3 * (len(one) + len(two)) + len(heads), np.complex128), np.empty(len(heads) + 1, np.int64)
+    i = j = n = run = 0
+    while i < len(one) or j < len(two):
+        first = j == len(two) or (i < len(one) and of_one[i] < of_two[j])
+        row, cubic = (of_one[i], one[i]) if first else (of_two[j], two[j])
+        if run < len(heads) and row == heads[run]:
+            starts[run], points[n] = n, cubic[0]
+            run, n = run + 1, n + 1
+        for k in range(1, 4):
+            points[n] = cubic[k]
+            n += 1
+        i, j = (i + 1, j) if first else (i, j + 1)
+    starts[run] = n
+    return points, starts

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..artwork.contours import Contours, contours_of
 from ..errors import LimitError
-from ..maths.contours import joined_cubics
+from ..maths.contours import merged_cubics
 from ..maths.curves import as_complex, as_points, bernstein
 from ..maths.levels import Split, levels_before, split_at_levels
 from ..maths.ragged import run_heads
@@ -85,10 +85,7 @@ def _bent_apart(
     columns = [np.concatenate(column) for column in zip(*(_of_motif(contours, own, linear) for contours, own in groups), strict=True)]
     order = np.argsort(columns[1], kind="stable")  # within a piece the motif's own order of shapes and contours stays
     cubics, piece, shape, contour, closed, stroked = (column[order] for column in columns)
-    bent, row = _bent(cubics, piece, way, told, tolerance)
-    heads = run_heads(piece[row], contour[row])
-    points, starts = joined_cubics(as_points(bent), heads)
-    first = row[heads]
+    points, starts, first = _bent(cubics, piece, contour, way, told, tolerance)
     points[starts[1:][closed[first]] - 1] = points[starts[:-1][closed[first]]]  # to the last bit
     pieces = np.unique(np.concatenate([own for _, own in groups]))
     return ShapedOutlines(points, starts, closed[first], piece[first], shape[first], stroked[first], pieces, pieces[:0], pieces[:0])
@@ -146,10 +143,10 @@ def _stray_of_strokes(tolerance: float, linear: np.ndarray) -> float:
     return float(2.0 ** np.floor(np.log2(STROKES_SHARE * tolerance / largest))) if largest > 0 else 0.0
 
 
-def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tolerance: float) -> tuple[np.ndarray, np.ndarray]:
-    """Return bent cubics (k, 4) as complex numbers, in order, and the row (k,) that each came from."""
+def _bent(cubics: np.ndarray, piece: np.ndarray, contour: np.ndarray, way: Way, told: Way | Near, tolerance: float):
+    """Return the points (k, 2) of contours' bent cubics, where each contour starts (c + 1,), and its first row (c,) as it was."""
     first = way.first_break
-    split = split_at_levels(as_complex(cubics), first[piece], first[piece + 1], way.breaks[:, 1], most=MOST_AT_ONCE)
+    split = split_at_levels(as_complex(cubics), first[piece], first[piece + 1], way.break_x, most=MOST_AT_ONCE)
     if split is None:
         raise too_many_curves()
     of = piece[split.row]
@@ -157,17 +154,16 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, way: Way, told: Way | Near, tol
     done = bent_by_forms(split.parts, form, forms, tolerance=tolerance, most=MOST_AT_ONCE)
     if done is None:
         raise too_many_curves()
-    if not len(done.left):
-        return done.cubics, split.row[done.row]
-    rest = _looked_up(split, done.left, of, parts, way, told, tolerance)
-    places = np.searchsorted(done.row, rest.row)
-    return np.insert(done.cubics, places, rest.cubics, axis=0), split.row[np.insert(done.row, places, rest.row)]
+    rest = _looked_up(split, done.left, of, parts, way, told, tolerance) if len(done.left) else _Rest(done.cubics[:0], done.left)
+    heads = run_heads(piece, contour)
+    points, starts = merged_cubics(done.cubics, done.row, rest.cubics, rest.row, np.searchsorted(split.row, heads))
+    return points, starts, heads
 
 
 def points_along(way: Way, told: Way | Near, pieces: np.ndarray, points: np.ndarray) -> np.ndarray:
     """Return where points (k, m), x + iv, of pieces (k,) go on the page, complex; ``told`` may tell it faster than ``way``."""
     of, flat, first = np.repeat(pieces, points.shape[1]), points.ravel(), way.first_break
-    before = levels_before(np.real(flat), first[of], first[of + 1], way.breaks[:, 1])
+    before = levels_before(np.real(flat), first[of], first[of + 1], way.break_x)
     form, forms, parts = forms_along(way, told, np.unique(pieces), of, before)
     out, left = placed_by_forms(flat, form, forms)
     if len(left):

@@ -8,6 +8,7 @@ import numpy as np
 
 from ..maths.compiled import compiled, for_compiled
 from ..maths.curves import as_points
+from ..maths.handles import fitted_handles, summed, times
 from ..maths.levels import extent
 from ..values.widths import mm_at, width_at
 from .near import BEYOND, Near
@@ -15,6 +16,10 @@ from .way import Warp, Way
 
 MOST_HALVINGS = 14
 TESTED = np.array([1, 2]) / 3  # shares of a cubic
+SLIDING = 2  # steps to where along a cubic it comes closest to a place; chosen
+LARGE_ANGLE = 0.8  # up to which the series below hold: what they leave out is 1.4e-15
+LARGE_ANGLE = 0.8  # up to which the series below hold: what they leave out is 1.4e-15
+FARTHEST = 0.4  # share of a cubic that may lie between two places that it is known to go through; evenly it is a sixth; chosen
 COLUMNS = 12  # of a table of forms
 AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
 PLAINLY, ACROSS, EVENLY, POLYNOMIAL = range(4)  # kinds of forms; as ``steady`` says
@@ -84,7 +89,8 @@ class Bent(NamedTuple):
 def bent_by_forms(cubics: np.ndarray, form: np.ndarray, forms: Forms, *, tolerance: float, most: int) -> Bent | None:
     """Bend cubics (n, 4), complex, x and v of their pieces, within ``tolerance`` mm by their own ``form`` (n,), −1 where none is known.
 
-    A cubic is halved as long as the one with its mapped ends and end directions strays, at most 14 times. Left are those without a form,
+    A cubic is halved as long as the one with its mapped ends and end directions strays, with their lengths as well or, in steady parts,
+    with such as fit, at most 14 times. Left are those without a form,
     and those that reach beyond what theirs holds for. Return None where they become ``most`` or more.
     """
     bent, row, left = _bent(for_compiled(cubics, complex), for_compiled(form, int), *forms, (tolerance / AT_MOST) ** 2, most)
@@ -99,10 +105,11 @@ def placed_by_forms(points: np.ndarray, form: np.ndarray, forms: Forms) -> tuple
 @compiled
 def _placed(points, form, table, knots, lines, coeffs):
     out, left, count = np.empty(len(points), np.complex128), np.empty(len(points), np.int64), 0
+    last_found = np.zeros(1, np.int64)
     for i in range(len(points)):
         f, x = form[i], points[i].real
         if f >= 0 and table[f, 0] <= x <= table[f, 1]:
-            out[i] = _moved(points[i], _figures(f, table), coeffs, knots, lines)[0]
+            out[i] = _moved(points[i], _figures(f, table), coeffs, knots, lines, last_found)[0]
         else:
             left[count] = i
             count += 1
@@ -113,7 +120,7 @@ def _placed(points, form, table, knots, lines, coeffs):
 def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
     size, count, room = 0, 0, len(cubics) + len(cubics) // 4 + 64
     out, row, left = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(cubics), np.int64)
-    todo, depth = np.empty((MOST_HALVINGS + 2, 12), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64)
+    todo, depth, last_found = np.empty((MOST_HALVINGS + 2, 17), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64), np.zeros(1, np.int64)
     for i in range(len(cubics)):
         f = form[i]
         if f < 0 or not _holds(cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real, table[f, 0], table[f, 1]):
@@ -123,7 +130,7 @@ def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
         figures = _figures(f, table)
         flat = _is_flat(figures)
         if not flat:
-            _put_first(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], figures, coeffs, knots, lines, todo)
+            _put_first(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], figures, coeffs, knots, lines, last_found, todo)
         top = depth[0] = 0
         while top >= 0 and size < most:
             if size == len(out):
@@ -132,13 +139,15 @@ def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
                 for j in range(4):
                     out[size, j] = _on_flat(cubics[i, j], figures)
             elif not _put_bent(todo, top, out, size, most_off):
-                if depth[top] < MOST_HALVINGS:
-                    _halve(figures, coeffs, knots, lines, todo, top)
-                    depth[top] += 1
-                    depth[top + 1] = depth[top]
-                    top += 1
-                    continue
-                _put_straight(out, size)
+                _put_between(figures, coeffs, knots, lines, last_found, todo, top)
+                if figures[0] == POLYNOMIAL or not _put_fitted(todo, top, out, size, most_off):
+                    if depth[top] < MOST_HALVINGS:
+                        _halve(todo, top)
+                        depth[top] += 1
+                        depth[top + 1] = depth[top]
+                        top += 1
+                        continue
+                    _put_straight(out, size)
             row[size] = i
             size, top = size + 1, top - 1
     return out[:size], row[:size], left[:count]
@@ -167,13 +176,13 @@ def _holds(x0, x1, x2, x3, low, high):
 
 
 @compiled
-def _put_first(a, b, c, d, figures, coeffs, knots, lines, todo):
+def _put_first(a, b, c, d, figures, coeffs, knots, lines, last_found, todo):
     """Put a whole cubic in first place, with where its ends go and how they move, and where its thirds go."""
     todo[0, 0], todo[0, 1], todo[0, 2], todo[0, 3] = a, b, c, d
-    todo[0, 4], todo[0, 5], todo[0, 6] = _moved(a, figures, coeffs, knots, lines)
-    todo[0, 7], todo[0, 8], todo[0, 9] = _moved(d, figures, coeffs, knots, lines)
-    todo[0, 10] = _moved((8 * a + 12 * b + 6 * c + d) / 27, figures, coeffs, knots, lines)[0]
-    todo[0, 11] = _moved((a + 6 * b + 12 * c + 8 * d) / 27, figures, coeffs, knots, lines)[0]
+    todo[0, 4], todo[0, 5], todo[0, 6] = _moved(a, figures, coeffs, knots, lines, last_found)
+    todo[0, 7], todo[0, 8], todo[0, 9] = _moved(d, figures, coeffs, knots, lines, last_found)
+    todo[0, 10] = _moved(summed(a, b, c, d, 8 / 27, 12 / 27, 6 / 27, 1 / 27), figures, coeffs, knots, lines, last_found)[0]
+    todo[0, 11] = _moved(summed(a, b, c, d, 1 / 27, 6 / 27, 12 / 27, 8 / 27), figures, coeffs, knots, lines, last_found)[0]
 
 
 @compiled
@@ -181,11 +190,11 @@ def _put_bent(todo, top, out, n, most_off):
     """Put in row ``n`` the cubic with the mapped ends and end directions; tell whether it has its thirds close to where these go."""
     one, two = todo[top, 1] - todo[top, 0], todo[top, 3] - todo[top, 2]  # thirds of the derivatives
     a, d = todo[top, 4], todo[top, 7]
-    b = a + (todo[top, 5] * one.real + todo[top, 6] * one.imag)
-    c = d - (todo[top, 8] * two.real + todo[top, 9] * two.imag)
+    b = a + summed(todo[top, 5], todo[top, 6], 0j, 0j, one.real, one.imag, 0.0, 0.0)
+    c = d - summed(todo[top, 8], todo[top, 9], 0j, 0j, two.real, two.imag, 0.0, 0.0)
     out[n, 0], out[n, 1], out[n, 2], out[n, 3] = a, b, c, d
-    one = (8 * a + 12 * b + 6 * c + d) / 27 - todo[top, 10]
-    two = (a + 6 * b + 12 * c + 8 * d) / 27 - todo[top, 11]
+    one = summed(a, b, c, d, 8 / 27, 12 / 27, 6 / 27, 1 / 27) - todo[top, 10]
+    two = summed(a, b, c, d, 1 / 27, 6 / 27, 12 / 27, 8 / 27) - todo[top, 11]
     return one.real * one.real + one.imag * one.imag <= most_off and two.real * two.real + two.imag * two.imag <= most_off
 
 
@@ -196,45 +205,82 @@ def _put_straight(out, n):
 
 
 @compiled
-def _halve(figures, coeffs, knots, lines, todo, top):
-    """Put the second half of the last cubic in its place, and the first half behind it, with what is known and what is not.
+def _put_between(figures, coeffs, knots, lines, last_found, todo, top):
+    """Put behind what is known of a cubic where its middle goes and how that moves, and where its first and its last sixth go."""
+    a, b, c, d = todo[top, 0], todo[top, 1], todo[top, 2], todo[top, 3]
+    first, last = summed(a, b, c, d, 125 / 216, 75 / 216, 15 / 216, 1 / 216), summed(a, b, c, d, 1 / 216, 15 / 216, 75 / 216, 125 / 216)
+    middle = summed(a, b, c, d, 1 / 8, 3 / 8, 3 / 8, 1 / 8)
+    todo[top, 12], todo[top, 13], todo[top, 14] = _moved(middle, figures, coeffs, knots, lines, last_found)
+    todo[top, 15] = _moved(first, figures, coeffs, knots, lines, last_found)[0]
+    todo[top, 16] = _moved(last, figures, coeffs, knots, lines, last_found)[0]
+
+
+@compiled
+def _put_fitted(todo, top, out, n, most_off):
+    """Make the handles of the cubic in row ``n`` longer or shorter for it to go where its sixths go; tell whether it does."""
+    a, b, c, d = out[n, 0], out[n, 1], out[n, 2], out[n, 3]
+    sixths = todo[top, 15], todo[top, 10], todo[top, 12], todo[top, 11], todo[top, 16]
+    fits, out[n, 1], out[n, 2] = fitted_handles(a, b, c, d, *sixths, most_off)
+    return fits
+
+
+@compiled
+def _halve(todo, top):
+    """Put the second half of the last cubic in its place, and the first half behind it, with what is known of both.
 
     The first half has its second third where the whole had its first, and the second its first where the whole had its second.
     """
     a, b, c, d = todo[top, 0], todo[top, 1], todo[top, 2], todo[top, 3]
-    ab, bc, cd = (a + b) / 2, (b + c) / 2, (c + d) / 2
-    abc, bcd = (ab + bc) / 2, (bc + cd) / 2
-    middle, n = (abc + bcd) / 2, top + 1
+    ab, bc, cd = times(a + b, 0.5), times(b + c, 0.5), times(c + d, 0.5)
+    abc, bcd, n = times(ab + bc, 0.5), times(bc + cd, 0.5), top + 1
+    middle = times(abc + bcd, 0.5)
     todo[n, 0], todo[n, 1], todo[n, 2], todo[n, 3] = a, ab, abc, middle
     todo[top, 0], todo[top, 1], todo[top, 2] = middle, bcd, cd
-    todo[n, 4], todo[n, 5], todo[n, 6] = todo[top, 4], todo[top, 5], todo[top, 6]
-    todo[n, 7], todo[n, 8], todo[n, 9] = _moved(middle, figures, coeffs, knots, lines)
-    todo[top, 4], todo[top, 5], todo[top, 6] = todo[n, 7], todo[n, 8], todo[n, 9]
-    todo[n, 11], todo[top, 10] = todo[top, 10], todo[top, 11]
-    todo[n, 10] = _moved((8 * a + 12 * ab + 6 * abc + middle) / 27, figures, coeffs, knots, lines)[0]
-    todo[top, 11] = _moved((middle + 6 * bcd + 12 * cd + 8 * d) / 27, figures, coeffs, knots, lines)[0]
+    for k in range(3):
+        todo[n, 4 + k], todo[n, 7 + k] = todo[top, 4 + k], todo[top, 12 + k]
+        todo[top, 4 + k] = todo[top, 12 + k]
+    todo[n, 10], todo[n, 11], todo[top, 10], todo[top, 11] = todo[top, 15], todo[top, 10], todo[top, 11], todo[top, 16]
 
 
 @compiled
-def _moved(z, figures, coeffs, knots, lines):
+def _moved(z, figures, coeffs, knots, lines, last_found):
     """Return where a point x + iv goes, and how that moves a mm of x and of v; as ``Way.moves`` does."""
     kind, row, begin, origin, place, tangent, bend, shift = figures
     if kind == POLYNOMIAL:
         return _by_polynomials(z, row, begin, origin, int(place.real), coeffs)
     s, rate, width, change = begin + z.real, 1.0, 1.0, 0.0
     if kind == ACROSS:
-        width, change = width_at(s, row, knots, lines)
+        width, change = width_at(s, row, knots, lines, last_found)
     elif kind == EVENLY:
-        s, width, change = mm_at(s, row, knots, lines)
+        s, width, change = mm_at(s, row, knots, lines, last_found)
         rate = width
-    here = place + tangent * (s - origin)
+    along = s - origin
     if bend != 0:
-        angle = bend * (s - origin) / 2
-        turn = complex(np.cos(angle), np.sin(angle))
-        here = place + tangent * turn * (2 * turn.imag / bend)
-        tangent = tangent * turn * turn
-    normal, h = complex(-tangent.imag, tangent.real), shift + z.imag * width
-    return here + normal * h, tangent * (rate * (1 - bend * h)) + normal * (rate * z.imag * change), normal * width
+        turn = _unit(bend * along / 2)
+        tangent, along = tangent * turn, 2 * turn.imag / bend
+        here, tangent = place + times(tangent, along), tangent * turn
+    else:
+        here = place + times(tangent, along)
+    h = shift + z.imag * width
+    by_x = times(tangent, rate * (1 - bend * h)) + _beside(tangent, rate * z.imag * change)
+    return here + _beside(tangent, h), by_x, _beside(tangent, width)
+
+
+@compiled
+def _beside(tangent, h):
+    """Return what leads ``h`` mm to the right of where a unit tangent goes."""
+    return complex(-tangent.imag * h, tangent.real * h)
+
+
+@compiled
+def _unit(angle):
+    """Return the unit number at an angle; of one that is not large by its series, to the last bit or two."""
+    q = angle * angle
+    if not q < LARGE_ANGLE**2:
+        return complex(np.cos(angle), np.sin(angle))
+    even = 1 / 24 + q * (-1 / 720 + q * (1 / 40320 + q * (-1 / 3628800 + q * (1 / 479001600 + q * (-1 / 87178291200)))))
+    odd = 1 / 120 + q * (-1 / 5040 + q * (1 / 362880 + q * (-1 / 39916800 + q * (1 / 6227020800 + q * (-1 / 1307674368000)))))
+    return complex(1 + q * (-0.5 + q * even), angle * (1 + q * (-1 / 6 + q * odd)))
 
 
 @compiled
@@ -243,6 +289,6 @@ def _by_polynomials(z, row, middle, half, degree, coeffs):
     a, b = coeffs[0, degree, row], coeffs[1, degree, row]
     by_u, across_by_u = 0j, 0j
     for k in range(degree - 1, -1, -1):
-        by_u, across_by_u = by_u * u + a, across_by_u * u + b
-        a, b = a * u + coeffs[0, k, row], b * u + coeffs[1, k, row]
-    return a + b * z.imag, (by_u + across_by_u * z.imag) / half, b
+        by_u, across_by_u = times(by_u, u) + a, times(across_by_u, u) + b
+        a, b = times(a, u) + coeffs[0, k, row], times(b, u) + coeffs[1, k, row]
+    return a + times(b, z.imag), times(by_u + times(across_by_u, z.imag), 1 / half), b

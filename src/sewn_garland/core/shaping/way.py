@@ -8,6 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
+from ..maths.compiled import for_compiled
 from ..maths.ragged import owners, ranges
 from ..values.tracks import ON
 from ..values.widths import Widths
@@ -76,6 +77,11 @@ class Way:
         self.crowd = np.ones(len(s), bool) if crowd is None else crowd
 
     @cached_property
+    def break_x(self) -> np.ndarray:
+        """Return the x of all breaks (m,)."""
+        return for_compiled(self.breaks[:, 1], float)
+
+    @cached_property
     def first_break(self) -> np.ndarray:
         """Return the place among all breaks of the first of each piece, and behind the last (n + 1,)."""
         return np.append(0, np.cumsum(np.bincount(self.breaks[:, 0].astype(int), minlength=len(self.s))))
@@ -87,7 +93,7 @@ class Way:
         first = self.first_break[piece]
         many = self.first_break[piece + 1] - first
         rows = ranges(first, many)
-        return owners(many), self.breaks[rows, 1], self._behind[rows]
+        return owners(many), self.break_x[rows], self._behind[rows]
 
     def reach_of(self, piece: np.ndarray) -> np.ndarray:
         """Return from which to which x (2, m) pieces reach with all they have, NaN where that is not known."""

@@ -63,6 +63,7 @@ class Widths:
 
 
 S, WIDTH, EVEN, SLOPE = range(4)  # columns of knots
+LEAST_GROWTH = 0.1  # up to which what a series leaves out, x¹¹ / 12!, is lost in rounding
 
 
 def _asked(line: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -70,9 +71,9 @@ def _asked(line: np.ndarray, at: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
 
 
 @compiled
-def _knot(at, line, knots, lines, column):
+def _knot(at, line, knots, lines, column, last_found):
     """Return the knot before a place, never a line's last, how far behind it the place lies, how far beyond the line, and after how many
-    rounds of it.
+    rounds of it. The one in ``last_found`` (1,) is tried first, and it is put there.
     """
     first, last = lines[line, 0], lines[line, 1]
     whole = knots[last, column]
@@ -80,37 +81,49 @@ def _knot(at, line, knots, lines, column):
     now = at - rounds * whole
     inside = min(max(now, knots[first, column]), whole)
     k, end = first, last
+    if first <= last_found[0] < last and knots[last_found[0], column] <= inside < knots[last_found[0] + 1, column]:
+        k = end = last_found[0]
     while end - k > 1:
         middle = (k + end) // 2
         if knots[middle, column] <= inside:
             k = middle
         else:
             end = middle
+    last_found[0] = k
     return k, inside - knots[k, column], now - inside, rounds
 
 
 @compiled
-def width_at(s, line, knots, lines):
-    """Return a line's width at a distance in mm, and its change a mm."""
-    k, on, beyond, _ = _knot(s, line, knots, lines, S)
+def width_at(s, line, knots, lines, last_found):
+    """Return a line's width at a distance in mm, and its change a mm; ``last_found`` (1,) is the knot found last, at first any."""
+    k, on, beyond, _ = _knot(s, line, knots, lines, S, last_found)
     return knots[k, WIDTH] + knots[k, SLOPE] * on, knots[k, SLOPE] if beyond == 0 else 0.0
 
 
 @compiled
-def mm_at(even, line, knots, lines):
-    """Return the distance in mm at an even distance, the width there and its change a mm."""
-    k, on, beyond, rounds = _knot(even, line, knots, lines, EVEN)
+def mm_at(even, line, knots, lines, last_found):
+    """Return the distance in mm at an even distance, the width there and its change a mm; ``last_found`` as for ``width_at``."""
+    k, on, beyond, rounds = _knot(even, line, knots, lines, EVEN, last_found)
     width, slope = knots[k, WIDTH], knots[k, SLOPE]
     grown = slope * on
-    ratio = np.expm1(grown) / grown if abs(grown) > 1e-9 else 1 + grown / 2
-    here = width * np.exp(grown)
+    ratio = _mean_growth(grown)
+    here = width * (1 + grown * ratio)
     s = knots[k, S] + width * on * ratio + beyond * here + rounds * knots[lines[line, 1], S]
     return s, here, slope if beyond == 0 else 0.0
 
 
 @compiled
-def _even_at(s, line, knots, lines):
-    k, on, beyond, rounds = _knot(s, line, knots, lines, S)
+def _mean_growth(x):
+    """Return (eˣ − 1) / x, near 0 by its series."""
+    if abs(x) > LEAST_GROWTH:
+        return np.expm1(x) / x
+    rest = 1 / 5040 + x * (1 / 40320 + x * (1 / 362880 + x * (1 / 3628800 + x / 39916800)))
+    return 1 + x * (1 / 2 + x * (1 / 6 + x * (1 / 24 + x * (1 / 120 + x * (1 / 720 + x * rest)))))
+
+
+@compiled
+def _even_at(s, line, knots, lines, last_found):
+    k, on, beyond, rounds = _knot(s, line, knots, lines, S, last_found)
     width = knots[k, WIDTH]
     share, last = knots[k, SLOPE] * on / width, width + knots[k, SLOPE] * on
     ratio = np.log1p(share) / share if abs(share) > 1e-9 else 1 - share / 2
@@ -119,25 +132,25 @@ def _even_at(s, line, knots, lines):
 
 @compiled
 def _widths_at(knots, lines, line, s):
-    width, change = np.empty(len(s)), np.empty(len(s))
+    width, change, last_found = np.empty(len(s)), np.empty(len(s)), np.zeros(1, np.int64)
     for i in range(len(s)):
-        width[i], change[i] = width_at(s[i], line[i], knots, lines)
+        width[i], change[i] = width_at(s[i], line[i], knots, lines, last_found)
     return width, change
 
 
 @compiled
 def _evens_at(knots, lines, line, s):
-    even = np.empty(len(s))
+    even, last_found = np.empty(len(s)), np.zeros(1, np.int64)
     for i in range(len(s)):
-        even[i] = _even_at(s[i], line[i], knots, lines)
+        even[i] = _even_at(s[i], line[i], knots, lines, last_found)
     return even
 
 
 @compiled
 def _along(knots, lines, line, even):
-    s, width, change = np.empty(len(even)), np.empty(len(even)), np.empty(len(even))
+    s, width, change, last_found = np.empty(len(even)), np.empty(len(even)), np.empty(len(even)), np.zeros(1, np.int64)
     for i in range(len(even)):
-        s[i], width[i], change[i] = mm_at(even[i], line[i], knots, lines)
+        s[i], width[i], change[i] = mm_at(even[i], line[i], knots, lines, last_found)
     return s, width, change
 
 
