@@ -1,10 +1,11 @@
-"""Compile what is compiled when first called, by laying pieces that need all of it; what comes of that is kept beside the files."""
+"""Compile what is compiled when first called, by laying and writing pieces that need it all; what comes of it is kept beside the files."""
 
 from __future__ import annotations
 
 from pathlib import Path
 
 from .. import core
+from ..core.drawing.svg_paths import paths_of
 from ..core.lay import lay
 from ..core.making.starters import motif_from_starter
 from ..core.measuring.arc_length import measure
@@ -19,7 +20,9 @@ def compile_ahead() -> None:
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
     for kind in ("repeated", "once_length"):
         brush = Brush("compiled", pieces, Travel(kind=kind, round_bends="bent"), hand=hand, joins=joins)
-        lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
+        [laid] = lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
+        if laid.outlines is not None:
+            paths_of(laid.outlines)
 
 
 def forget_compiled() -> None:

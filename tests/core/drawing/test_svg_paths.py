@@ -86,3 +86,30 @@ def test_nothing_is_no_paths():
     nothing = np.zeros(0, int)
     empty = ShapedOutlines(np.zeros((0, 2)), np.zeros(1, int), nothing == 1, nothing, nothing, nothing == 1, nothing, nothing, nothing)
     assert paths_of(empty).texts == []
+
+
+def test_straight_sides_beside_curves_are_lines_too():
+    bow = np.array([[10, 3], [7, 6], [4, 6]], float)
+    outline = np.concatenate([polygon((0, 0), (10, 0)), bow, side((4, 6), (0, 0))])
+    paths = paths_of(outlines_of([(outline, True, 0, 0, False), (outline, False, 0, 1, False)]))
+    assert paths.texts == ["M0 0L10 0C10 3 7 6 4 6Z", "M0 0L10 0C10 3 7 6 4 6L0 0"]
+
+
+def test_handles_that_are_not_at_the_thirds_by_more_than_can_be_written_make_a_curve():
+    points = np.array([[0, 0], [1, 0.0001], [2, 0], [3, 0]], float)
+    assert paths_of(outlines_of([(points, False, 0, 0, False)])).texts == ["M0 0C1 0 2 0 3 0"]
+    points[1, 1] = 0.00003
+    assert paths_of(outlines_of([(points, False, 0, 0, False)])).texts == ["M0 0L3 0"]
+
+
+SHORT = r"-?(?:0|[1-9]\d*|(?:[1-9]\d*)?\.\d*[1-9])"
+
+
+@pytest.mark.parametrize("at", [0.0, -0.0004, 0.0005, 0.0015, -0.9996, 9.9995, -99.95, 1234567.891, 999999999999.0, 4e12, -2.5e15, 1e300])
+def test_numbers_are_the_nearest_in_as_few_letters_as_they_need(at):
+    """Those of a thousand kilometres and more are as they come."""
+    points = np.array([[at, 1 + k] for k in range(4)])
+    [text] = paths_of(outlines_of([(points, False, 0, 0, False)])).texts
+    [[_, (begin, _)], [_, (end, _)]] = read(text)
+    assert begin == end == pytest.approx(at, rel=1e-15, abs=0.00051)
+    assert re.fullmatch(rf"M{SHORT} 1L{SHORT} 4", text) or abs(at) >= 1e12

@@ -6,17 +6,21 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..maths.compiled import compiled, for_compiled
 from ..maths.curves import as_complex
-from ..maths.ragged import heads, in_blocks, owners, places, ranges, run_heads
+from ..maths.ragged import heads, in_blocks, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.outlines import ShapedOutlines
 from .digits import decimals, text_of
 
 STRAIGHT_MM = 1e-4  # chosen: a tenth of what is written
 POINTS_AT_ONCE = 10_000  # that stay close to the processor; chosen
-COMMANDS = (" ", " ", "C", "L", "M", "ZM")
-HANDLE, END, CURVE, LINE, BEGIN, ANEW = range(len(COMMANDS))
-IN_TURN = np.array([END, CURVE, HANDLE])  # the points of curves, from the first one's begin on
+COMMANDS = (" ", "C", "L", "M", "ZM")
+ON, CURVE, LINE, BEGIN, ANEW = range(len(COMMANDS))
+LETTERS = for_compiled([[ord(letter) for letter in command.ljust(2, "\0")] for command in COMMANDS], np.uint8)
+PLACES, A_MM = 3, 1000
+LARGEST = 1e12  # mm, from which on numbers are written another way
+ROOM = 40  # letters that a point takes at most: a command of two, and twice a sign, twelve figures, a point, three figures and a space
 
 
 @dataclass(frozen=True, eq=False)
@@ -33,57 +37,105 @@ class Paths:
 
 
 def paths_of(outlines: ShapedOutlines) -> Paths:
-    """Return what is written of outlines: the contours of a piece's shape, and those of its stroke, in a path each."""
+    """Return what is written of outlines: the contours of a piece's shape, and those of its stroke, in a path each.
+
+    Straight sides are lines, and the last one of what is closed is left to its closing.
+    """
     order = np.lexsort((outlines.stroked, outlines.shape, outlines.piece))
     piece, shape, stroked, closed = (getattr(outlines, name)[order] for name in ("piece", "shape", "stroked", "closed"))
     first = run_heads(piece, shape, stroked)
     begins = np.zeros(len(order), bool)
     begins[first] = True
     anew = ~begins & np.append(False, closed[:-1])[: len(closed)]  # behind a contour that is closed yet
-    starts, counts = outlines.starts[order], np.diff(outlines.starts)[order]
-    written, lengths = [], []
-    points = as_complex(outlines.points)
+    starts, counts = for_compiled(outlines.starts[order], int), for_compiled(np.diff(outlines.starts)[order], int)
+    begin, ends = for_compiled(np.where(anew, ANEW, BEGIN), int), for_compiled(closed, bool)
+    points, written, lengths = for_compiled(as_complex(outlines.points), complex), [], []
     for rows in in_blocks(counts, POINTS_AT_ONCE):
-        text, many = _contours(points, starts[rows], counts[rows], closed[rows], np.where(anew[rows], ANEW, BEGIN))
+        places, command, many = _commands(points, starts[rows], counts[rows], ends[rows], begin[rows], STRAIGHT_MM)
+        text, letters = _text(places, command)
         written.append(text)
-        lengths.append(many)
+        lengths.append(np.add.reduceat(letters, heads(many)))
     whole = b"".join(written).decode("ascii")
-    ends = np.append(heads(np.concatenate([*lengths, [0]]))[first], len(whole)).tolist()
+    to = np.append(heads(np.concatenate([*lengths, [0]]))[first], len(whole)).tolist()
     last = closed[np.append(first[1:], len(closed)) - 1] if len(first) else closed
-    texts = [whole[a:b] + "Z" * z for a, b, z in zip(ends[:-1], ends[1:], last.tolist(), strict=True)]
+    texts = [whole[a:b] + "Z" * z for a, b, z in zip(to[:-1], to[1:], last.tolist(), strict=True)]
     return Paths(piece[first], shape[first], stroked[first], texts)
 
 
-def _contours(points: np.ndarray, starts: np.ndarray, counts: np.ndarray, closed: np.ndarray, begins: np.ndarray):
-    """Return some contours' path data, without their last Z, and how long (c,) each one's is; ``points`` are complex."""
-    at, first = places(counts), heads(counts)
-    points = points[ranges(starts, counts)]
-    polygon = _polygons(points, counts)
-    command = IN_TURN[at % 3]
-    if polygon.any():
-        of_polygon = np.repeat(polygon, counts)
-        command[of_polygon & (command == END)] = LINE
-        kept = ~of_polygon | (command == LINE)
-        kept[(first + counts - 1)[polygon & closed]] = False  # closing draws its last side
-        points, command = points[kept], command[kept]
-        counts = np.add.reduceat(kept, first, dtype=np.int64)
-        first = heads(counts)
-    command[first] = begins
-    words = [*decimals(np.real(points), 3, (command, COMMANDS)), *decimals(np.imag(points), 3, (0, (" ",)))]
-    text, lengths = text_of(words, len(points))
-    return text, np.add.reduceat(lengths, first)
+@compiled
+def _commands(points, starts, counts, closed, begin, straight):
+    """Return the points (k,) that are written of contours, complex, the command (k,) before each, and how many each contour has (c,)."""
+    room = counts.sum()
+    places, command, many = np.empty(room, np.complex128), np.empty(room, np.int64), np.empty(len(counts), np.int64)
+    n = 0
+    for i in range(len(counts)):
+        before, first, last = n, starts[i], starts[i] + counts[i] - 1
+        places[n], command[n] = points[first], begin[i]
+        n += 1
+        for k in range(first, last, 3):
+            a, b, c, d = points[k], points[k + 1], points[k + 2], points[k + 3]
+            if _is_off(3 * b - 2 * a - d, straight) or _is_off(3 * c - a - 2 * d, straight):
+                places[n], places[n + 1], places[n + 2] = b, c, d
+                command[n], command[n + 1], command[n + 2] = CURVE, ON, ON
+                n += 3
+            elif k + 3 < last or not closed[i]:
+                places[n], command[n] = d, LINE
+                n += 1
+        many[i] = n - before
+    return places[:n], command[:n], many
 
 
-def _polygons(points: np.ndarray, counts: np.ndarray) -> np.ndarray:
-    """Tell of contours (c,) behind one another whether all their cubics are straight sides, with handles at their thirds."""
-    cubics = (counts - 1) // 3
-    head = np.repeat(heads(counts), cubics) + 3 * places(cubics)
-    a, b, c, d = (points[head + k] for k in range(4))
-    bent = (_off(3 * b, 2 * a + d) > STRAIGHT_MM) | (_off(3 * c, a + 2 * d) > STRAIGHT_MM)
-    out = counts > 1
-    out[owners(cubics)[bent]] = False
-    return out
+@compiled
+def _is_off(z, straight):
+    return abs(z.real) > straight or abs(z.imag) > straight
 
 
-def _off(a: np.ndarray, b: np.ndarray) -> np.ndarray:
-    return np.maximum(np.abs(np.real(a) - np.real(b)), np.abs(np.imag(a) - np.imag(b)))
+def _text(places: np.ndarray, command: np.ndarray) -> tuple[bytes, np.ndarray]:
+    """Return what is written of points (k,), each behind its command, and how long (k,) each one is."""
+    if np.abs(places.view(float)).max(initial=0.0) < LARGEST:
+        text, lengths = _written(for_compiled(places, complex), for_compiled(command, int), LETTERS)
+        return text.tobytes(), lengths
+    words = [*decimals(np.real(places), PLACES, (command, COMMANDS)), *decimals(np.imag(places), PLACES, (0, (" ",)))]
+    return text_of(words, len(places))
+
+
+@compiled
+def _written(places, command, letters):
+    out, lengths = np.empty(ROOM * len(places), np.uint8), np.empty(len(places), np.int64)
+    n = 0
+    for i in range(len(places)):
+        before = n
+        for letter in letters[command[i]]:
+            if letter:
+                out[n] = letter
+                n += 1
+        n = _put_number(places[i].real, out, n)
+        out[n] = 32  # a space
+        n = _put_number(places[i].imag, out, n + 1)
+        lengths[i] = n - before
+    return out[:n], lengths
+
+
+@compiled
+def _put_number(value, out, n):
+    """Put a number's letters from place ``n`` on, rounded to a thousandth and without needless zeros; return the place behind."""
+    scaled = np.int64(np.rint(abs(value) * A_MM))
+    if value < 0 and scaled > 0:
+        out[n] = 45  # a minus
+        n += 1
+    whole = scaled // A_MM
+    rest = scaled - whole * A_MM
+    if whole > 0 or rest == 0:
+        unit = 1
+        while unit * 10 <= whole:
+            unit *= 10
+        while unit > 0:
+            out[n] = 48 + whole // unit % 10
+            n, unit = n + 1, unit // 10
+    if rest > 0:
+        out[n] = 46  # a point
+        n, unit = n + 1, A_MM // 10
+        while rest > 0:
+            out[n] = 48 + rest // unit
+            n, rest, unit = n + 1, rest % unit, unit // 10
+    return n
