@@ -10,7 +10,7 @@ from ..core.lay import lay
 from ..core.making.starters import motif_from_starter
 from ..core.measuring.arc_length import measure
 from ..core.reading.svg_lines import line_from_path_data
-from ..core.values.brush import Brush, Hand, Joins, Pieces, Travel
+from ..core.values.brush import Brush, Ends, Hand, Joins, Pieces, Travel
 
 CORNERS_AND_BENDS = "M0 0H40V40C80 40 60 80 20 90"
 
@@ -19,7 +19,8 @@ def compile_ahead() -> None:
     """Compile every such function, or load it where it was compiled before: some seconds, or some tenths of one."""
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
     for kind in ("repeated", "once_length"):
-        brush = Brush("compiled", pieces, Travel(kind=kind, round_bends="bent"), hand=hand, joins=joins)
+        ends = Ends(outside_corner="mitre" if kind == "repeated" else "through")
+        brush = Brush("compiled", pieces, Travel(kind=kind, round_bends="bent"), ends=ends, hand=hand, joins=joins)
         [laid] = lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
         if laid.outlines is not None:
             paths_of(laid.outlines)

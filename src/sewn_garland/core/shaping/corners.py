@@ -9,6 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from ..artwork.contours import contours_of
+from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
@@ -73,12 +74,14 @@ def clipped_pieces(
     pieces = np.unique(cuts.piece)
     if bent is None:
         stamps = _stamps_of(motifs, variant, pieces)
-        whole, off = _sides_of(stamps.boxes(matrices), stamps.piece, cuts)
+        whole, off = stamps.sides(matrices, cuts)
         drawn, whole = stamps.some(~off).outlines(matrices, pieces), whole[~off]
         off = np.zeros(len(whole), bool)
     else:
         drawn = bent
-        whole, off = _sides_of(_boxes(bent), bent.piece, cuts)
+        as_they_lie = np.tile([1.0, 0, 0, 1, 0, 0], (1 + int(pieces[-1]), 1))
+        boxes = _corners_about(as_complex(bent.points), bent.starts)
+        whole, off = _sides_of(boxes, np.arange(len(boxes)), bent.piece, as_they_lie, cuts)
     cut, of = _cut(drawn, np.flatnonzero(~whole & ~off), cuts)
     rows = np.flatnonzero(whole)
     parts = [(drawn, rows), (cut, np.arange(len(of)))]
@@ -109,10 +112,9 @@ class _Stamps:
     def some(self, contours: np.ndarray) -> _Stamps:
         return replace(self, piece=self.piece[contours], row=self.row[contours])
 
-    def boxes(self, matrices: np.ndarray) -> np.ndarray:
-        """Return four corners (k, 4) on the page, as complex numbers, about each contour."""
-        corners = _corners_about(self.points, self.starts)
-        return _placed(corners[self.row], matrices, self.piece)
+    def sides(self, matrices: np.ndarray, cuts: BisectorCuts) -> tuple[np.ndarray, np.ndarray]:
+        """Tell of contours (k,) which lie whole on the side that is kept of all cuts of their piece, and which wholly off it."""
+        return _sides_of(_corners_about(self.points, self.starts), self.row, self.piece, matrices, cuts)
 
     def outlines(self, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
         counts = np.diff(self.starts)[self.row]
@@ -135,26 +137,20 @@ def _stamps_of(motifs: Sequence[Motif], variant: np.ndarray, pieces: np.ndarray)
     return _Stamps(np.repeat(pieces, counts), row, every, np.append(0, np.cumsum(lengths)), shape, stroked, closed)
 
 
-def _placed(places: np.ndarray, matrices: np.ndarray, piece: np.ndarray) -> np.ndarray:
-    """Return complex places (k, ...) where the matrices (n, 6) of their pieces (k,) put them.
-
-    An affine map is z → α·z + β·z̄ + γ, with no β where it turns and sizes alone.
-    """
+def _maps_of(matrices: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Return affine maps (n, 6) as z → α·z + β·z̄ + γ: α, β and γ (n,), complex, with no β where they turn and size alone."""
     a, b, c, d, e, f = matrices.T
-    along, against, shift = ((a + d) + 1j * (b - c)) / 2, ((a - d) + 1j * (b + c)) / 2, e + 1j * f
+    return ((a + d) + 1j * (b - c)) / 2, ((a - d) + 1j * (b + c)) / 2, e + 1j * f
 
-    def of(factor: np.ndarray) -> np.ndarray:
-        return factor[piece].reshape(-1, *[1] * (places.ndim - 1))
 
-    placed = of(along) * places
+def _placed(places: np.ndarray, matrices: np.ndarray, piece: np.ndarray) -> np.ndarray:
+    """Return complex places (k,) where the matrices (n, 6) of their pieces (k,) put them."""
+    along, against, shift = _maps_of(matrices)
+    placed = along[piece] * places
     if against.any():
-        placed += of(against) * places.conj()
-    placed += of(shift)
+        placed += against[piece] * places.conj()
+    placed += shift[piece]
     return placed
-
-
-def _boxes(outlines: ShapedOutlines) -> np.ndarray:
-    return _corners_about(as_complex(outlines.points), outlines.starts)
 
 
 def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
@@ -165,18 +161,35 @@ def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
     return np.stack([x[i] + 1j * y[j] for i in (0, 1) for j in (0, 1)], axis=1)
 
 
-def _sides_of(corners: np.ndarray, piece: np.ndarray, cuts: BisectorCuts) -> tuple[np.ndarray, np.ndarray]:
-    """Tell of contours (c,), by corners (c, 4) about them, which lie whole on the side that is kept, and which wholly off it."""
-    first, last = np.searchsorted(cuts.piece, piece), np.searchsorted(cuts.piece, piece, side="right")
-    whole, off = np.ones(len(piece), bool), np.zeros(len(piece), bool)
-    for k in range(int((last - first).max(initial=0))):
-        rows = np.flatnonzero(first + k < last)
-        cut = (first + k)[rows]
-        away = as_complex(cuts.away)[cut, None]
-        beyond = np.real((corners[rows] - as_complex(cuts.vertex)[cut, None]) * away.conj())
-        whole[rows] &= beyond.max(axis=1) <= 0
-        off[rows] |= beyond.min(axis=1) > 0
-    return whole & ~off, off
+def _sides_of(
+    corners: np.ndarray, row: np.ndarray, piece: np.ndarray, matrices: np.ndarray, cuts: BisectorCuts
+) -> tuple[np.ndarray, np.ndarray]:
+    """Tell of contours (c,), by corners (r, 4) about them, each ``row`` (c,) of which the matrices (n, 6) of their pieces (c,) put on
+    the page, which lie whole on the side that is kept, and which wholly off it.
+    """
+    maps = (for_compiled(column, complex) for column in _maps_of(matrices))
+    first = np.searchsorted(cuts.piece, np.arange(len(matrices) + 1))
+    away = for_compiled(as_complex(cuts.away), complex)
+    contours = for_compiled(corners, complex), for_compiled(row, int), for_compiled(piece, int)
+    return _sides(*contours, *maps, for_compiled(first, int), for_compiled(as_complex(cuts.vertex), complex), away)
+
+
+@compiled
+def _sides(corners, row, piece, along, against, shift, first, vertex, away):
+    whole, off = np.empty(len(piece), np.bool_), np.empty(len(piece), np.bool_)
+    for i in range(len(piece)):
+        p = piece[i]
+        kept, gone = True, False
+        for k in range(first[p], first[p + 1]):
+            least, most = np.inf, -np.inf
+            for j in range(4):
+                z = corners[row[i], j]
+                off_vertex = along[p] * z + against[p] * z.conjugate() + shift[p] - vertex[k]
+                beyond = off_vertex.real * away[k].real + off_vertex.imag * away[k].imag
+                least, most = min(least, beyond), max(most, beyond)
+            kept, gone = kept and most <= 0, gone or least > 0
+        whole[i], off[i] = kept and not gone, gone
+    return whole, off
 
 
 def _cut(drawn: ShapedOutlines, contours: np.ndarray, cuts: BisectorCuts) -> tuple[ShapedOutlines, np.ndarray]:
