@@ -167,11 +167,11 @@ def _sides_of(
     """Tell of contours (c,), by corners (r, 4) about them, each ``row`` (c,) of which the matrices (n, 6) of their pieces (c,) put on
     the page, which lie whole on the side that is kept, and which wholly off it.
     """
-    maps = (for_compiled(column, complex) for column in _maps_of(matrices))
+    along, against, shift = (for_compiled(column, complex) for column in _maps_of(matrices))
     first = np.searchsorted(cuts.piece, np.arange(len(matrices) + 1))
-    away = for_compiled(as_complex(cuts.away), complex)
-    contours = for_compiled(corners, complex), for_compiled(row, int), for_compiled(piece, int)
-    return _sides(*contours, *maps, for_compiled(first, int), for_compiled(as_complex(cuts.vertex), complex), away)
+    vertex, away = for_compiled(as_complex(cuts.vertex), complex), for_compiled(as_complex(cuts.away), complex)
+    of = for_compiled(row, int), for_compiled(piece, int)
+    return _sides(for_compiled(corners, complex), *of, along, against, shift, for_compiled(first, int), vertex, away)
 
 
 @compiled
