@@ -23,10 +23,10 @@ from .measuring.parallel import parallel
 from .measuring.rounding import part_of_line
 from .measuring.runs import runs_of
 from .measuring.tracks import follow_parallels, frames_near, located_along, softened, tracks_of
-from .measuring.widths import widths_of
+from .measuring.widths import held, widths_of
 from .placing.placed import placed_at
 from .shaping.shaped import PRINT, Detail, shaped
-from .spacing.corners import cut_at_corners
+from .spacing.corners import cut_at_corners, mitres_of
 from .spacing.ends import trimmed_runs
 from .spacing.extents import extents_of, refuse_too_many, repeat_extents
 from .spacing.stops import merged, stops_of
@@ -37,8 +37,10 @@ from .values.laid import LaidLine
 from .values.line import Line, MeasuredLine
 from .values.pieces import Placed, Stops, Varied
 from .values.runs import Corners, Filled
-from .values.tracks import LineToLay, Tracks
+from .values.taking import AlongTrack
+from .values.tracks import LineToLay, Softened, Tracks
 from .values.variations import ALONG_THE_LINE
+from .values.widths import Widths
 from .varying.apart import kept_apart
 from .varying.taking import size_along, taking_of
 from .varying.varied import multiplied, seen, varied
@@ -111,8 +113,9 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     curves = _curves_to_bend(brush, tracks)
     frames_at, located = partial(frames_on, measured), located_along(measured, curves=curves)
     sizes = size_along(brush, tracks, frames_at)
-    widths = widths_of(measured, brush.hand, sizes) if brush.hand.widened or sizes else None
     divided = runs_of(tracks, brush.ends)
+    widths = widths_of(measured, brush.hand, sizes) if brush.hand.widened or sizes else None
+    widths = _held_at_mitres(widths, brush, tracks, divided.corners)
     cut = cut_at_corners(brush, tracks, divided.runs, divided.corners, widths)
     _refuse_lengths(brush, cut.runs.length + cut.runs.beyond.sum(axis=1))  # with what mitres lay beyond the vertex
     free, ends = trimmed_runs(brush, extents, tracks, cut.runs, frames_at, widths)
@@ -130,7 +133,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     deal = _dealing(pieces, cut.corners, legs, vary, put)
     placed, left_out = kept_apart(deal, len(pieces.s), brush.looseness.keep_apart_mm, moves=moves)
     placed = seen(placed)
-    soft = softened(tracks, divided.corners, brush.hand, curves=curves, sizes=sizes) if brush.travel.bent else None
+    soft = _softened(brush, tracks, divided.corners, curves, sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
@@ -144,6 +147,24 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
         frames_at=frames_at, broken=broken, left_out=left_out,
     )  # fmt: skip
     return by_line(tracks, placed, drawn.outlines, drawn.cuts, closes, joins, said)
+
+
+def _held_at_mitres(
+    widths: Widths | None, brush: Brush, tracks: Tracks, corners: Corners, at: Callable[[np.ndarray, np.ndarray], np.ndarray] | None = None
+) -> Widths | None:
+    """Return widths that stay the same about the corners whose legs meet on bisectors, to be as wide as one another there.
+
+    ``at`` says where distances of the tracks lie on those that the widths are of, which else are the same.
+    """
+    if widths is None:
+        return None
+    mitred, reach = mitres_of(brush, tracks, corners)
+    return held(widths, mitred.track, mitred.s if at is None else at(mitred.track, mitred.s), reach)
+
+
+def _softened(brush: Brush, tracks: Tracks, corners: Corners, curves: np.ndarray, sizes: AlongTrack | None) -> Softened:
+    soft = softened(tracks, corners, brush.hand, curves=curves, sizes=sizes)
+    return replace(soft, widths=_held_at_mitres(soft.widths, brush, tracks, corners, soft.moved))
 
 
 def _dealing(

@@ -9,7 +9,7 @@ from scipy.integrate import quad
 from making import bar, brush, measured
 from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.outlines import swept
-from sewn_garland.core.measuring.widths import widths_of
+from sewn_garland.core.measuring.widths import held, widths_of
 from sewn_garland.core.values.motif import Motif
 
 WAVE = "M0 40C40 0 60 0 100 40S160 80 200 40"
@@ -113,3 +113,33 @@ def test_a_wider_stretch_needs_a_wider_bend():
     wide = lay(brush(bar(4, 12), round_bends="bent", width_along=((0.0, 1.0), (0.5, 2.0), (1.0, 1.0))), [measured(sharp)])[0]
     assert "tight bend" not in [f.kind for f in plain.findings]
     assert "tight bend" in [f.kind for f in wide.findings]
+
+
+def test_widths_stay_the_same_about_a_place_and_catch_up():
+    """By hand: from 1 at the begin to 0.2 at 80 mm, held for 10 times the width, 5 mm, about 50 mm, and as it was from 60 mm on."""
+    _, widths = of("M0 0H80", ((0.0, 1.0), (1.0, 0.2)))
+    flat = held(widths, np.zeros(1, int), np.array([50.0]), np.array([10.0]))
+    at = np.array([0, 20, 40, 42.5, 45, 48, 55, 57.5, 60, 80])
+    assert on_line(flat.at, at)[0] == pytest.approx(1 - 0.01 * np.array([0, 20, 40, 45, 50, 50, 50, 55, 60, 80]), abs=1e-9)
+    edges = np.append(flat.s[flat.s < 77.7], 77.7)
+    true = sum(quad(lambda x: 1 / on_line(flat.at, [x])[0][0], a, b)[0] for a, b in pairwise(edges.tolist()))
+    assert on_line(flat.even_of, [77.7])[0] == pytest.approx(true, rel=1e-10)
+
+
+def test_widths_held_about_the_close_of_a_line_are_held_on_both_sides_of_it():
+    line, widths = of(RING, ((0.0, 1.0), (0.5, 2.0)))
+    flat = held(widths, np.zeros(1, int), np.zeros(1), np.array([6.0]))
+    near = line.length * 0.01
+    assert on_line(flat.at, [0.0, 5.9, line.length - 5.9, near, line.length - near])[0] == pytest.approx(1.0, abs=1e-9)
+    assert on_line(flat.at, [12.1, 90.0])[0] == pytest.approx(on_line(widths.at, [12.1, 90.0])[0], abs=1e-9)
+
+
+def test_places_near_one_another_share_the_way_between_them():
+    _, widths = of("M0 0H80", ((0.0, 1.0), (1.0, 0.2)))
+    flat = held(widths, np.zeros(3, int), np.array([44.0, 40.0, 40.0]), np.full(3, 30.0))
+    at = np.linspace(0, 80, 4001)
+    width = on_line(flat.at, at)[0]
+    assert (np.diff(width) <= 1e-12).all() and width[[0, -1]] == pytest.approx([1.0, 0.2])
+    assert on_line(flat.at, [40.0, 41.0, 42.0, 43.0, 44.0])[0] == pytest.approx([0.6, 0.6, 0.58, 0.56, 0.56], abs=1e-9)
+    none = held(widths, np.zeros(0, int), np.zeros(0), np.zeros(0))
+    assert np.array_equal(none.s, widths.s) and np.array_equal(none.even, widths.even)

@@ -65,6 +65,21 @@ def test_a_mitred_bar_covers_what_a_mitred_stroke_of_its_height_does(path, point
     assert line.findings == ()
 
 
+@pytest.mark.parametrize("travel", ["rigid", "bent"])
+@pytest.mark.parametrize(("path", "turn_deg"), [("M0 0H60V70", 90), ("M0 0H60L95 60.6217783", 60), ("M0 0H60V-70", -90)])
+def test_legs_that_grow_thinner_are_as_wide_as_one_another_on_their_bisector(path, turn_deg, travel):
+    """By hand: half of 6 mm, times the width at the vertex, over the cosine of half the turn; from 1.5 at the begin to 0.3 at the end."""
+    line = laid(path, bar(8, 6), ease="gaps", round_bends=travel, width_along=[(0.0, 1.5), (1.0, 0.3)])
+    width = 1.5 - 1.2 * 60 / measured(path).length
+    middle = np.radians(turn_deg / 2 - 90)
+    on = (line.outlines.points - (60, 0)) @ np.array([[np.cos(middle), -np.sin(middle)], [np.sin(middle), np.cos(middle)]])
+    run = line.pieces.run[np.repeat(line.outlines.piece, np.diff(line.outlines.starts))]
+    for leg in (0, 1):
+        reached = on[(np.abs(on[:, 1]) < 1e-6) & (run == leg), 0]
+        assert reached.max() == pytest.approx(-reached.min(), abs=1e-6)
+        assert reached.max() == pytest.approx(3 * width / np.cos(np.radians(turn_deg / 2)), abs=1e-5)
+
+
 def test_repeats_have_the_same_place_of_the_motif_on_the_bisector_of_both_legs():
     line = laid(RECTANGLE, bar(10, 4), ease="gaps")
     for run, (start, length) in enumerate(((0, 120), (120, 70), (190, 120), (310, 70))):

@@ -27,11 +27,44 @@ def widths_of(lines: Sequence[MeasuredLine], hand: Hand, sizes: AlongTrack | Non
     tables = [_knots(line, hand.profile, hand.taper_start_mm, hand.taper_end_mm, hand.taper_to_pct / 100) for line in lines]
     if sizes is not None:
         tables = [_sized(i, *table, sizes) for i, table in enumerate(tables)]
+    return _widths(tables, np.array([line.closed for line in lines], bool))
+
+
+def _widths(tables: list[tuple[np.ndarray, np.ndarray]], closed: np.ndarray) -> Widths:
     evens = [_even(s, width) for s, width in tables]
     starts = np.cumsum([0, *(len(s) for s, _ in tables)])
     s, width = (np.concatenate([t[k] for t in tables]) if tables else np.zeros(0) for k in (0, 1))
-    even = np.concatenate(evens) if evens else np.zeros(0)
-    return Widths(s, width, even, starts, np.array([line.closed for line in lines], bool))
+    return Widths(s, width, np.concatenate(evens) if evens else np.zeros(0), starts, closed)
+
+
+def held(widths: Widths, line: np.ndarray, s: np.ndarray, reach: np.ndarray) -> Widths:
+    """Return widths that at places ``s`` (c,) of lines (c,) stay as they are there for ``reach`` (c,) mm to both sides, times the width.
+
+    They catch up over as much again. Between two places that are near one another each holds a quarter of the way.
+    """
+    reach, tables = reach * widths.at(line, s)[0], []
+    for i, closed in enumerate(widths.closed.tolist()):
+        own, knots = line == i, slice(*widths.starts[i : i + 2])
+        table = widths.s[knots], widths.width[knots]
+        tables.append(_held(*table, s[own], reach[own], closed=closed) if own.any() else table)
+    return _widths(tables, widths.closed)
+
+
+def _held(s: np.ndarray, width: np.ndarray, at: np.ndarray, reach: np.ndarray, *, closed: bool) -> tuple[np.ndarray, np.ndarray]:
+    """Return the knots (k,) and the widths there of a line, which at places ``at`` (c,) looks for its widths at these alone."""
+    length, (at, first) = s[-1], np.unique(at, return_index=True)
+    reach = reach[first]
+    if closed:
+        at, reach = np.concatenate([at - length, at, at + length]), np.tile(reach, 3)
+    room = np.append(np.diff(at), np.inf)
+    half = np.minimum(reach, np.minimum(room, np.append(np.inf, room[:-1])) / 4)
+    at, half = at[half > 0], half[half > 0]
+    bends = (at[:, None] + half[:, None] * (-2, -1, 1, 2)).ravel()
+    sought = np.stack([bends[::4], at, at, bends[3::4]], axis=1).ravel()
+    far = 1 + length + np.abs(bends).max(initial=0.0)
+    knots = np.union1d(s, bends[(bends > 0) & (bends < length)])
+    where = np.interp(knots, [-far, *bends, far], [-far, *sought, far])
+    return knots, np.interp(np.mod(where, length) if closed else np.clip(where, 0.0, length), s, width)
 
 
 def _sized(track: int, s: np.ndarray, width: np.ndarray, sizes: AlongTrack) -> tuple[np.ndarray, np.ndarray]:

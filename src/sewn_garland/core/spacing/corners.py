@@ -32,9 +32,7 @@ def cut_at_corners(brush: Brush, tracks: Tracks, runs: Runs, corners: Corners, w
     A mitred run keeps its length and has a piece over each mitred vertex. Runs that would be left
     without length crowd their corners: those are left without a piece.
     """
-    repeat, size, shift = brush.pieces.repeat, brush.spacing.size, tracks.shift[corners.track]
-    above = max(m.base_line for m in repeat) * size - shift
-    below = max(m.height - m.base_line for m in repeat) * size + shift
+    size, (above, below) = brush.spacing.size, _sides(brush, tracks, corners)
     wide = np.ones(len(corners.s)) if widths is None else widths.at(corners.track, corners.s)[0]
     takes = wide[:, None] * _takes(brush.pieces, size, corners, above, below)
     cuts, mitred, beyond = np.zeros((len(runs.start), 2)), runs.mitred.copy(), runs.beyond.copy()
@@ -42,8 +40,7 @@ def cut_at_corners(brush: Brush, tracks: Tracks, runs: Runs, corners: Corners, w
     is_mitre = corners.style == "mitre"
     mitre = corners.some(is_mitre)
     mitred[mitre.before, 1] = mitred[mitre.after, 0] = True
-    reach = np.maximum(above, below)[is_mitre] * np.tan(np.minimum(np.abs(mitre.turn), MOST_MITRED) / 2)
-    beyond[mitre.before, 1] = beyond[mitre.after, 0] = wide[is_mitre] * reach
+    beyond[mitre.before, 1] = beyond[mitre.after, 0] = wide[is_mitre] * _past(mitre, above[is_mitre], below[is_mitre])
     full = runs.length - cuts.sum(axis=1) < -1e-9
     crowded = full[corners.before] | full[corners.after]
     cuts[corners.before[crowded], 1] = cuts[corners.after[crowded], 0] = 0.0
@@ -52,6 +49,24 @@ def cut_at_corners(brush: Brush, tracks: Tracks, runs: Runs, corners: Corners, w
     stops = _corner_stops(brush.pieces, tracks, runs, own, takes[kept], wide[kept])
     left = replace(runs, start=runs.start + cuts[:, 0], length=runs.length - cuts.sum(axis=1), mitred=mitred, beyond=beyond)
     return CutRuns(left, stops, own, corners.some(crowded))
+
+
+def _sides(brush: Brush, tracks: Tracks, corners: Corners) -> tuple[np.ndarray, np.ndarray]:
+    """Return how many mm (c,) the repeat reaches to the left and to the right of the lines of corners, where these are 1 wide."""
+    repeat, size, shift = brush.pieces.repeat, brush.spacing.size, tracks.shift[corners.track]
+    return max(m.base_line for m in repeat) * size - shift, max(m.height - m.base_line for m in repeat) * size + shift
+
+
+def _past(mitred: Corners, above: np.ndarray, below: np.ndarray) -> np.ndarray:
+    """Return how many mm (c,) past their vertices legs go on that are cut on bisectors, by what lies on their sides (c,)."""
+    return np.maximum(above, below) * np.tan(np.minimum(np.abs(mitred.turn), MOST_MITRED) / 2)
+
+
+def mitres_of(brush: Brush, tracks: Tracks, corners: Corners) -> tuple[Corners, np.ndarray]:
+    """Return the corners (c,) that are cut on bisectors, and how many mm (c,) to both sides pieces there reach, where lines are 1 wide."""
+    mitred = corners.some(corners.style == "mitre")
+    longest = max(m.width for m in brush.pieces.repeat) * brush.spacing.size
+    return mitred, np.maximum(_past(mitred, *_sides(brush, tracks, mitred)), longest / 2)
 
 
 def _corner_stops(pieces: Pieces, tracks: Tracks, runs: Runs, own: Corners, takes: np.ndarray, wide: np.ndarray) -> Stops:
