@@ -16,7 +16,7 @@ CORNERS_AND_BENDS = "M0 0H40V40C80 40 60 80 20 90"
 
 
 def compile_ahead() -> None:
-    """Compile every such function, or load it where it was compiled before: some seconds, or some tenths of one."""
+    """Compile every such function, or load it where it was compiled before: half a minute, or half a second."""
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
     for kind in ("repeated", "once_length"):
         ends = Ends(outside_corner="mitre" if kind == "repeated" else "through")

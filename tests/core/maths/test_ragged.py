@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from sewn_garland.core.maths.ragged import alike, heads, owners, places, ranges, run_heads
+from sewn_garland.core.maths.ragged import alike, heads, owners, picked, places, ranges, run_heads
 
 COUNTS = [[], [0], [3], [0, 0], [2, 0, 3], [0, 1, 0, 4, 0], [5, 5, 5]]
 
@@ -42,3 +42,10 @@ def test_rows_that_are_equal_are_of_one_kind_as_numpy_finds_them(rows, columns):
     first, kind = alike(table)
     _, rows_, kinds = np.unique(table, axis=0, return_index=True, return_inverse=True)
     assert first.tolist() == rows_.tolist() and kind.tolist() == kinds.ravel().tolist()
+
+
+@pytest.mark.parametrize("counts", COUNTS, ids=str)
+def test_what_is_picked_is_what_lies_at_the_ranges(counts):
+    rng, each = np.random.default_rng(len(counts)), np.array(counts, int)
+    values, first = rng.random(20) + 1j * rng.random(20), rng.integers(0, 15, len(counts))
+    assert np.array_equal(picked(values, first, each), values[ranges(first, each)])

@@ -6,6 +6,8 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from .compiled import compiled, for_compiled
+
 
 def owners(counts: np.ndarray) -> np.ndarray:
     """Return which row (Σ counts,) every entry belongs to; no rows give none."""
@@ -21,6 +23,21 @@ def places(counts: np.ndarray) -> np.ndarray:
 def ranges(first: np.ndarray, counts: np.ndarray) -> np.ndarray:
     """Return, row by row, the whole numbers from ``first`` (k,) on, ``counts`` (k,) of them: (Σ counts,)."""
     return np.repeat(first, counts) + places(counts)
+
+
+def picked(values: np.ndarray, first: np.ndarray, counts: np.ndarray) -> np.ndarray:
+    """Return the complex ``values`` (n,) at ``ranges(first, counts)``, without listing these."""
+    return _picked(for_compiled(values, complex), for_compiled(first, int), for_compiled(counts, int))
+
+
+@compiled
+def _picked(values, first, counts):
+    out, n = np.empty(counts.sum(), np.complex128), 0
+    for i in range(len(counts)):
+        for k in range(first[i], first[i] + counts[i]):
+            out[n] = values[k]
+            n += 1
+    return out
 
 
 def heads(counts: np.ndarray) -> np.ndarray:

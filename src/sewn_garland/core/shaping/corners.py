@@ -13,7 +13,7 @@ from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
-from ..maths.ragged import heads, owners, places, ranges, run_heads
+from ..maths.ragged import heads, owners, picked, places, ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import BisectorCuts, ShapedOutlines, contours_in_order
 
@@ -118,7 +118,7 @@ class _Stamps:
 
     def outlines(self, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
         counts = np.diff(self.starts)[self.row]
-        points = self.points[ranges(self.starts[self.row], counts)]
+        points = picked(self.points, self.starts[self.row], counts)
         shape, stroked, closed = (column[self.row] for column in (self.shape, self.stroked, self.closed))
         starts = np.append(0, np.cumsum(counts))
         placed = as_points(_placed(points, matrices, np.repeat(self.piece, counts)))

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..maths.curves import as_complex, as_points
-from ..maths.ragged import owners, ranges
+from ..maths.ragged import owners, picked
 from .arrays import freeze_arrays
 
 
@@ -89,9 +89,9 @@ class ShapedOutlines:
             new = shape[mesh.piece, mesh.shape]
             kept = new >= 0
             meshes.append(PictureMeshes(mesh.points[kept], piece[mesh.piece[kept]], new[kept]))
+        points, starts = as_points(picked(as_complex(self.points), first, count)), np.append(0, np.cumsum(count))
         return ShapedOutlines(
-            self.points[ranges(first, count)], np.append(0, np.cumsum(count)), self.closed[contours], piece[own], shape[own, of],
-            self.stroked[contours], meshes=tuple(meshes), **renumbered,
+            points, starts, self.closed[contours], piece[own], shape[own, of], self.stroked[contours], meshes=tuple(meshes), **renumbered,
         )  # fmt: skip
 
 
@@ -149,7 +149,7 @@ def contours_in_order(parts: Sequence[tuple[ShapedOutlines, np.ndarray]], order:
     offsets = np.cumsum([0, *(len(part.points) for part, _ in parts)])
     begins = np.concatenate([part.starts[:-1][rows] + begin for (part, rows), begin in zip(parts, offsets, strict=False)])[order]
     every = np.concatenate([as_complex(part.points) for part, _ in parts])
-    return {"points": as_points(every[ranges(begins, counts)]), "starts": np.append(0, np.cumsum(counts)), **columns}
+    return {"points": as_points(picked(every, begins, counts)), "starts": np.append(0, np.cumsum(counts)), **columns}
 
 
 def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
