@@ -110,7 +110,7 @@ def without_end(brush: Brush) -> Brush:
 def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     """Lay the rows of all lines in one go."""
     measured, extents = tracks.measured, extents_of(brush)
-    curves = _curves_to_bend(brush, tracks)
+    curves = _curves_to_bend(brush, tracks, tracks.lengths / repeat_extents(brush).mean_pitch * brush.crowding)
     frames_at, located = partial(frames_on, measured), located_along(measured, curves=curves)
     sizes = size_along(brush, tracks, frames_at)
     divided = runs_of(tracks, brush.ends)
@@ -133,7 +133,7 @@ def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     deal = _dealing(pieces, cut.corners, legs, vary, put)
     placed, left_out = kept_apart(deal, len(pieces.s), brush.looseness.keep_apart_mm, moves=moves)
     placed = seen(placed)
-    soft = _softened(brush, tracks, divided.corners, curves, sizes) if brush.travel.bent else None
+    soft = _softened(brush, tracks, divided.corners, placed, sizes) if brush.travel.bent else None
     drawn = shaped(placed, brush, tracks, divided, cut.corners, soft, detail)
     joins = joins_of(placed, brush, tracks, cut.corners, closed=divided.closed(len(measured)), along=located if soft else None)
     joins = replace(joins, tone=tones_of(joins, brush, placed))
@@ -162,7 +162,8 @@ def _held_at_mitres(
     return held(widths, mitred.track, mitred.s if at is None else at(mitred.track, mitred.s), reach)
 
 
-def _softened(brush: Brush, tracks: Tracks, corners: Corners, curves: np.ndarray, sizes: AlongTrack | None) -> Softened:
+def _softened(brush: Brush, tracks: Tracks, corners: Corners, placed: Placed, sizes: AlongTrack | None) -> Softened:
+    curves = _curves_to_bend(brush, tracks, np.bincount(tracks.of(placed), minlength=len(tracks.measured)))
     soft = softened(tracks, corners, brush.hand, curves=curves, sizes=sizes)
     return replace(soft, widths=_held_at_mitres(soft.widths, brush, tracks, corners, soft.moved))
 
@@ -198,9 +199,9 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
     return sum(lengths) * brush.crowding
 
 
-def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
-    """Return about how many curves are going to follow each track (t,), those that are split at vertices told twice for each; a drawing
-    laid once over its line is taken for very many.
+def _curves_to_bend(brush: Brush, tracks: Tracks, pieces: np.ndarray) -> np.ndarray:
+    """Return about how many curves are to follow each track (t,) where so many ``pieces`` (t,) do, those that are split at vertices told
+    twice for each; a drawing laid once over its line is taken for very many.
     """
     if not brush.travel.bent:
         return np.zeros(len(tracks.measured))
@@ -209,7 +210,7 @@ def _curves_to_bend(brush: Brush, tracks: Tracks) -> np.ndarray:
     of_piece = np.mean([curves_about(motif) for motif in brush.pieces.repeat])
     of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
     vertices = np.array([len(line.vertex_s) for line in tracks.measured])
-    return (tracks.lengths / repeat_extents(brush).mean_pitch + 2 * vertices) * of_piece
+    return (pieces + 2 * vertices) * of_piece
 
 
 def _curves_as_often(brush: Brush, tracks: Tracks) -> np.ndarray:

@@ -136,10 +136,15 @@ def test_widths_held_about_the_close_of_a_line_are_held_on_both_sides_of_it():
 
 def test_places_near_one_another_share_the_way_between_them():
     _, widths = of("M0 0H80", ((0.0, 1.0), (1.0, 0.2)))
-    flat = held(widths, np.zeros(3, int), np.array([44.0, 40.0, 40.0]), np.full(3, 30.0))
+    flat = held(widths, np.zeros(3, int), np.array([44.0, 40.0, 40.0]), np.full(3, 5.0))
     at = np.linspace(0, 80, 4001)
     width = on_line(flat.at, at)[0]
     assert (np.diff(width) <= 1e-12).all() and width[[0, -1]] == pytest.approx([1.0, 0.2])
     assert on_line(flat.at, [40.0, 41.0, 42.0, 43.0, 44.0])[0] == pytest.approx([0.6, 0.6, 0.58, 0.56, 0.56], abs=1e-9)
-    none = held(widths, np.zeros(0, int), np.zeros(0), np.zeros(0))
-    assert np.array_equal(none.s, widths.s) and np.array_equal(none.even, widths.even)
+
+
+@pytest.mark.parametrize("places", [[], [40.0, 44.0]])
+def test_widths_go_on_as_they_are_where_none_is_held_or_there_is_no_room(places):
+    _, widths = of("M0 0H80", ((0.0, 1.0), (1.0, 0.2)))
+    same = held(widths, np.zeros(len(places), int), np.array(places), np.full(len(places), 30.0))
+    assert np.array_equal(same.s, widths.s) and np.array_equal(same.width, widths.width) and np.array_equal(same.even, widths.even)

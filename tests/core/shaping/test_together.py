@@ -9,11 +9,13 @@ from sewn_garland.core.artwork.contours import contours_of, curves_about
 from sewn_garland.core.lay import lay
 from sewn_garland.core.maths.outlines import bezier_at
 from sewn_garland.core.reading.svg_motif import motif_from_svg
+from sewn_garland.core.shaping import bend as bending
 from sewn_garland.core.shaping import shaped
 from sewn_garland.core.shaping.bend import bent_outlines
 from sewn_garland.core.shaping.near import Near, near, near_points
 from sewn_garland.core.shaping.together import bent_together, box_of
 from sewn_garland.core.shaping.way import Way
+from sewn_garland.core.values.variations import Variation
 
 R = 30.0
 LEAF = '<path d="M0 2C3 -1 7 -1 10 2S3 5 0 2Z M4 1.5L6 1.5L5 2.5Z" fill="#3a6"/><path d="M-1 2L11 2.5" stroke="#000" stroke-width=".4"/>'
@@ -142,6 +144,18 @@ def test_lines_are_drawn_the_same_whether_pieces_are_bent_together_or_curve_by_c
     for name in ("starts", "piece", "shape", "closed", "stroked", "pieces", "outlined"):
         assert np.array_equal(getattr(together, name), getattr(apart, name)), name
     assert np.abs(together.points - apart.points).max() < 5e-4  # of handles near a cusp; half of what is written
+
+
+def test_pieces_that_are_many_to_a_stop_are_counted_as_many(monkeypatch):
+    """A hundred at each of 26 stops; one at each is bent curve by curve."""
+    leaf, line, together = motif_from_svg(svg(LEAF, 10, 4)), measured("M0 0C40 60 60 -60 100 0S180 50 200 0"), []
+    many = Variation(of="count", between=(100.0, 100.0))
+    which = brush(leaf, round_bends="bent").changed({"variations": (many,)})
+    monkeypatch.setattr(bending, "bent_together", lambda *asked: together.append(len(asked[1])) or bent_together(*asked))
+    laid = lay(which, [line])[0]
+    assert len(laid.pieces.s) == 2600 and sum(together) == len(laid.pieces.s)
+    few = lay(brush(leaf, round_bends="bent"), [line])[0]
+    assert sum(together) == len(laid.pieces.s) and len(few.pieces.s) == 26
 
 
 @pytest.mark.parametrize("dashes", ["", 'stroke-dasharray="1 .5"', 'stroke-dasharray="3 1 1 1"'])

@@ -14,6 +14,7 @@ from ..values.taking import AlongTrack
 from ..values.widths import Widths
 
 KNOTS = 64  # chosen: between two points of a profile and on a taper; the sides look smooth
+LEAST_HELD = 1 / 4  # of a reach, for less is of no use; chosen
 KNOTS_OF_SIZES = 512  # chosen: along a line whose sizes go by their place; a change over a tenth of it has some fifty
 
 
@@ -40,7 +41,8 @@ def _widths(tables: list[tuple[np.ndarray, np.ndarray]], closed: np.ndarray) -> 
 def held(widths: Widths, line: np.ndarray, s: np.ndarray, reach: np.ndarray) -> Widths:
     """Return widths that at places ``s`` (c,) of lines (c,) stay as they are there for ``reach`` (c,) mm to both sides, times the width.
 
-    They catch up over as much again. Between two places that are near one another each holds a quarter of the way.
+    They catch up over as much again. Between two places that are near one another each holds a quarter of the way, or nothing where
+    that is far less than its reach.
     """
     reach, tables = reach * widths.at(line, s)[0], []
     for i, closed in enumerate(widths.closed.tolist()):
@@ -58,7 +60,10 @@ def _held(s: np.ndarray, width: np.ndarray, at: np.ndarray, reach: np.ndarray, *
         at, reach = np.concatenate([at - length, at, at + length]), np.tile(reach, 3)
     room = np.append(np.diff(at), np.inf)
     half = np.minimum(reach, np.minimum(room, np.append(np.inf, room[:-1])) / 4)
-    at, half = at[half > 0], half[half > 0]
+    use = half > LEAST_HELD * reach
+    at, half = at[use], half[use]
+    if not len(at):
+        return s, width
     bends = (at[:, None] + half[:, None] * (-2, -1, 1, 2)).ravel()
     sought = np.stack([bends[::4], at, at, bends[3::4]], axis=1).ravel()
     far = 1 + length + np.abs(bends).max(initial=0.0)

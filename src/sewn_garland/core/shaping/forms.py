@@ -17,7 +17,7 @@ from .way import Warp, Way
 MOST_HALVINGS = 14
 TESTED = np.array([1, 2]) / 3  # shares of a cubic
 SLIDING = 2  # steps to where along a cubic it comes closest to a place; chosen
-LARGE_ANGLE = 0.8  # up to which the series below hold: what they leave out is 1.4e-15
+SURELY_EVEN = 8  # times less than a curve may stray, its ends are to differ in how they move; chosen
 LARGE_ANGLE = 0.8  # up to which the series below hold: what they leave out is 1.4e-15
 FARTHEST = 0.4  # share of a cubic that may lie between two places that it is known to go through; evenly it is a sixth; chosen
 COLUMNS = 12  # of a table of forms
@@ -118,7 +118,7 @@ def _placed(points, form, table, knots, lines, coeffs):
 
 @compiled
 def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
-    size, count, room = 0, 0, len(cubics) + len(cubics) // 4 + 64
+    done, count, room = 0, 0, len(cubics) + len(cubics) // 4 + 64
     out, row, left = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(cubics), np.int64)
     todo, depth, last_found = np.empty((MOST_HALVINGS + 2, 17), np.complex128), np.empty(MOST_HALVINGS + 2, np.int64), np.zeros(1, np.int64)
     for i in range(len(cubics)):
@@ -128,29 +128,34 @@ def _bent(cubics, form, table, knots, lines, coeffs, most_off, most):
             count += 1
             continue
         figures = _figures(f, table)
-        flat = _is_flat(figures)
+        flat = even = _is_flat(figures)
         if not flat:
-            _put_first(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], figures, coeffs, knots, lines, last_found, todo)
+            even = _put_ends(cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3], figures, coeffs, knots, lines, last_found, todo)
+            even = figures[0] != POLYNOMIAL and even and _is_even(todo, most_off)
+        if not even:
+            _put_thirds(figures, coeffs, knots, lines, last_found, todo)
         top = depth[0] = 0
-        while top >= 0 and size < most:
-            if size == len(out):
+        while top >= 0 and done < most:
+            if done == len(out):
                 out, row = np.concatenate((out, np.empty_like(out))), np.concatenate((row, np.empty_like(row)))
             if flat:
                 for j in range(4):
-                    out[size, j] = _on_flat(cubics[i, j], figures)
-            elif not _put_bent(todo, top, out, size, most_off):
+                    out[done, j] = _on_flat(cubics[i, j], figures)
+            else:
+                _put_bent(todo, top, out, done)
+            if not (even or _is_close(todo, top, out, done, most_off)):
                 _put_between(figures, coeffs, knots, lines, last_found, todo, top)
-                if figures[0] == POLYNOMIAL or not _put_fitted(todo, top, out, size, most_off):
+                if figures[0] == POLYNOMIAL or not _put_fitted(todo, top, out, done, most_off):
                     if depth[top] < MOST_HALVINGS:
                         _halve(todo, top)
                         depth[top] += 1
                         depth[top + 1] = depth[top]
                         top += 1
                         continue
-                    _put_straight(out, size)
-            row[size] = i
-            size, top = size + 1, top - 1
-    return out[:size], row[:size], left[:count]
+                    _put_straight(out, done)
+            row[done] = i
+            done, top = done + 1, top - 1
+    return out[:done], row[:done], left[:count]
 
 
 @compiled
@@ -176,26 +181,55 @@ def _holds(x0, x1, x2, x3, low, high):
 
 
 @compiled
-def _put_first(a, b, c, d, figures, coeffs, knots, lines, last_found, todo):
-    """Put a whole cubic in first place, with where its ends go and how they move, and where its thirds go."""
+def _put_ends(a, b, c, d, figures, coeffs, knots, lines, last_found, todo):
+    """Put a whole cubic in first place, with where its ends go and how they move; tell whether no knot of widths lies between these."""
     todo[0, 0], todo[0, 1], todo[0, 2], todo[0, 3] = a, b, c, d
     todo[0, 4], todo[0, 5], todo[0, 6] = _moved(a, figures, coeffs, knots, lines, last_found)
+    knot = last_found[0]
     todo[0, 7], todo[0, 8], todo[0, 9] = _moved(d, figures, coeffs, knots, lines, last_found)
+    return last_found[0] == knot
+
+
+@compiled
+def _is_even(todo, most_off):
+    """Tell whether points of the first cubic move by so nearly the same that it needs no trial: by how its ends do, and where they go."""
+    a, b, c, d = todo[0, 0], todo[0, 1], todo[0, 2], todo[0, 3]
+    by_x, by_v, off = todo[0, 8] - todo[0, 5], todo[0, 9] - todo[0, 6], todo[0, 7] - todo[0, 4]
+    x = max(max(a.real, b.real), max(c.real, d.real)) - min(min(a.real, b.real), min(c.real, d.real))
+    v = max(max(a.imag, b.imag), max(c.imag, d.imag)) - min(min(a.imag, b.imag), min(c.imag, d.imag))
+    off -= summed(todo[0, 5], todo[0, 6], by_x, by_v, (d - a).real, (d - a).imag, (d - a).real / 2, (d - a).imag / 2)
+    return SURELY_EVEN**2 * (_square(by_x) * x * x + _square(by_v) * v * v + _square(off)) <= most_off
+
+
+@compiled
+def _square(z):
+    return z.real * z.real + z.imag * z.imag
+
+
+@compiled
+def _put_thirds(figures, coeffs, knots, lines, last_found, todo):
+    """Put behind what is known of a whole cubic where its thirds go."""
+    a, b, c, d = todo[0, 0], todo[0, 1], todo[0, 2], todo[0, 3]
     todo[0, 10] = _moved(summed(a, b, c, d, 8 / 27, 12 / 27, 6 / 27, 1 / 27), figures, coeffs, knots, lines, last_found)[0]
     todo[0, 11] = _moved(summed(a, b, c, d, 1 / 27, 6 / 27, 12 / 27, 8 / 27), figures, coeffs, knots, lines, last_found)[0]
 
 
 @compiled
-def _put_bent(todo, top, out, n, most_off):
-    """Put in row ``n`` the cubic with the mapped ends and end directions; tell whether it has its thirds close to where these go."""
+def _put_bent(todo, top, out, n):
+    """Put in row ``n`` the cubic with the mapped ends and end directions."""
     one, two = todo[top, 1] - todo[top, 0], todo[top, 3] - todo[top, 2]  # thirds of the derivatives
-    a, d = todo[top, 4], todo[top, 7]
-    b = a + summed(todo[top, 5], todo[top, 6], 0j, 0j, one.real, one.imag, 0.0, 0.0)
-    c = d - summed(todo[top, 8], todo[top, 9], 0j, 0j, two.real, two.imag, 0.0, 0.0)
-    out[n, 0], out[n, 1], out[n, 2], out[n, 3] = a, b, c, d
+    out[n, 0], out[n, 3] = todo[top, 4], todo[top, 7]
+    out[n, 1] = out[n, 0] + summed(todo[top, 5], todo[top, 6], 0j, 0j, one.real, one.imag, 0.0, 0.0)
+    out[n, 2] = out[n, 3] - summed(todo[top, 8], todo[top, 9], 0j, 0j, two.real, two.imag, 0.0, 0.0)
+
+
+@compiled
+def _is_close(todo, top, out, n, most_off):
+    """Tell whether the cubic in row ``n`` has its thirds close to where these go."""
+    a, b, c, d = out[n, 0], out[n, 1], out[n, 2], out[n, 3]
     one = summed(a, b, c, d, 8 / 27, 12 / 27, 6 / 27, 1 / 27) - todo[top, 10]
     two = summed(a, b, c, d, 1 / 27, 6 / 27, 12 / 27, 8 / 27) - todo[top, 11]
-    return one.real * one.real + one.imag * one.imag <= most_off and two.real * two.real + two.imag * two.imag <= most_off
+    return _square(one) <= most_off and _square(two) <= most_off
 
 
 @compiled
