@@ -56,6 +56,21 @@ def test_splitting_loses_nothing_and_tells_the_sides():
     assert (np.sign(middle[:, 1] - 1.0) == side).all()
 
 
+@pytest.mark.parametrize("share", [*(np.arange(1, 16) / 16), 0.3, 1e-9])
+def test_a_side_is_cut_wherever_that_is_also_where_it_is_looked_at(share):
+    side = np.array([[[-3, 1], [-1, 1], [1, 1], [3, 1]]], float)
+    parts, own, sides = split_where(side, side[..., 0] - (6 * share - 3))
+    assert own.tolist() == [0, 0] and sides.tolist() == [-1, 1]
+    assert parts[:, [0, 3], 0] == pytest.approx(np.array([[-3, 6 * share - 3], [6 * share - 3, 3]]), abs=1e-12)
+
+
+def test_a_curve_that_only_touches_the_line_is_not_cut():
+    bow = np.array([[[0, 0], [1, 4], [2, 4], [3, 0]]], float)
+    for off, side in ((3.0, -1), (0.0, 1)):
+        parts, _, sides = split_where(bow, bow[..., 1] - off)
+        assert len(parts) == 1 and sides.tolist() == [side]
+
+
 def test_nothing_kept_is_nothing():
     cubics, contour, closed = contour_cubics("MLLZ", np.array([[5, 5], [6, 5], [6, 6]], float))
     parts, number, old = kept_side(cubics, contour, closed, cubics[..., 0] - 4)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from .curves import bernstein
-from .outlines import split_cubics
+from .compiled import compiled, for_compiled
+from .curves import as_complex, as_points
 
 SAMPLES = 17  # chosen: crossings closer together than a sixteenth of a cubic may be missed
 BISECTIONS = 8
@@ -19,59 +19,85 @@ def split_where(cubics: np.ndarray, value: np.ndarray) -> tuple[np.ndarray, np.n
     control values. Return the parts in order, the cubic (k,) each is of, and on which side (k,) it
     lies: 1 where the value is positive at its middle, −1 elsewhere.
     """
-    low, high = (pick(pick(value[:, 0], value[:, 1]), pick(value[:, 2], value[:, 3])) for pick in (np.minimum, np.maximum))
-    mixes = (low < 0) & (high > 0)  # no other curve leaves its side
-    which, at = _crossings(value, np.flatnonzero(mixes))
-    parts, owner, begin = [], [], []
-    rest, start, left = cubics.copy(), np.zeros(len(cubics)), np.arange(len(cubics))
-    rank = np.arange(len(which)) - np.searchsorted(which, which)
-    for k in range(int(rank.max(initial=-1)) + 1):
-        rows, u = which[rank == k], at[rank == k]
-        first, second = split_cubics(rest[rows], (u - start[rows]) / (1 - start[rows]))
-        parts.append(first)
-        owner.append(rows)
-        begin.append(start[rows])
-        rest[rows], start[rows] = second, u
-    out = np.concatenate([*parts, rest])
-    own, begun = np.concatenate([*owner, left]), np.concatenate([*begin, start])
-    order = np.argsort(own, kind="stable")  # of one cubic each part begins after those before it
-    out, own, begun = out[order], own[order], begun[order]
-    ends = np.append(begun[1:], 1.0)
-    ends = np.where(np.append(own[1:] != own[:-1], True), 1.0, ends)
-    side = np.where(high > 0, 1, -1)[own]
-    mixed = np.flatnonzero(mixes[own])
-    side[mixed] = np.where(_value_at(value[own[mixed]], (begun + ends)[mixed] / 2) > 0, 1, -1)
-    return out, own, side
+    parts, own, side = _split(for_compiled(as_complex(cubics), complex), for_compiled(value, float))
+    return as_points(parts), own, side
 
 
-def _crossings(value: np.ndarray, mixed: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Return which cubic (n,) of those ``mixed`` and where on it (n,), as a parameter in order, a value (m, 4) changes its sign."""
-    t = np.linspace(0, 1, SAMPLES)
-    signs = np.sign(value[mixed] @ bernstein(t).T)
-    crossed, cell = np.nonzero(signs[:, :-1] * signs[:, 1:] < 0)
-    which = mixed[crossed]
-    low, high = t[cell], t[cell + 1]
-    rising = signs[crossed, cell + 1] > 0
-    own_value = value[which]
-    for _ in range(BISECTIONS):  # a root finder for arrays takes longer to be called than these rounds do
+@compiled
+def _split(cubics, value):
+    room = len(cubics) + len(cubics) // 2 + 64
+    parts, own, side = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(room, np.int64)
+    at, n = np.empty(SAMPLES + 1), 0
+    for i in range(len(cubics)):
+        a, b, c, d = value[i, 0], value[i, 1], value[i, 2], value[i, 3]
+        low, high = min(min(a, b), min(c, d)), max(max(a, b), max(c, d))
+        mixed = low < 0 < high  # no other curve leaves its side
+        many = _put_crossings(a, b, c, d, at) if mixed else 0
+        if n + many >= len(parts):
+            parts, own, side = np.concatenate((parts, parts)), np.append(own, own), np.append(side, side)
+        begin, rest = 0.0, (cubics[i, 0], cubics[i, 1], cubics[i, 2], cubics[i, 3])
+        for k in range(many + 1):
+            end = at[k] if k < many else 1.0
+            own[n], side[n] = i, 1 if high > 0 else -1
+            if mixed:
+                side[n] = 1 if _value_at(a, b, c, d, (begin + end) / 2) > 0 else -1
+            if k < many:
+                rest = _put_first_part(rest, (end - begin) / (1 - begin), parts[n])
+            else:
+                parts[n, 0], parts[n, 1], parts[n, 2], parts[n, 3] = rest
+            begin, n = end, n + 1
+    return parts[:n], own[:n], side[:n]
+
+
+@compiled
+def _put_first_part(cubic, t, part):
+    """Put what of a cubic lies before t in ``part``, and return the rest (de Casteljau)."""
+    p0, p1, p2, p3 = cubic
+    s = 1 - t
+    a, b, c = p0 * s + p1 * t, p1 * s + p2 * t, p2 * s + p3 * t
+    d, e = a * s + b * t, b * s + c * t
+    middle = d * s + e * t
+    part[0], part[1], part[2], part[3] = p0, a, d, middle
+    return middle, e, c, p3
+
+
+@compiled
+def _put_crossings(a, b, c, d, at):
+    """Put the parameters where a value changes its sign in ``at``, in order, and return how many there are."""
+    many, before, low = 0, a, 0.0
+    for k in range(1, SAMPLES):
+        high = k / (SAMPLES - 1)
+        now = _value_at(a, b, c, d, high)
+        if now == 0 and high < 1:
+            continue  # what is 0 here has its other sign behind, or none
+        if (before < 0 < now) or (now < 0 < before):
+            at[many] = _crossing(a, b, c, d, low, high, now > 0)
+            many += 1
+        before, low = now, high
+    return many
+
+
+@compiled
+def _crossing(a, b, c, d, low, high, rising):
+    for _ in range(BISECTIONS):
         middle = (low + high) / 2
-        above = _value_at(own_value, middle) > 0
-        high, low = np.where(above == rising, middle, high), np.where(above == rising, low, middle)
-    at = (low + high) / 2
+        if (_value_at(a, b, c, d, middle) > 0) == rising:
+            high = middle
+        else:
+            low = middle
+    t = (low + high) / 2
     for _ in range(NEWTON_ROUNDS):
-        slope = _slope_at(own_value, at)
-        step = _value_at(own_value, at) / np.where(slope == 0, np.inf, slope)
-        at = np.clip(at - step, low, high)
-    return which, at
+        s = 1 - t
+        slope = 3 * ((b - a) * s * s + 2 * (c - b) * t * s + (d - c) * t * t)
+        if slope != 0:
+            t = min(max(t - _value_at(a, b, c, d, t) / slope, low), high)
+    return t
 
 
-def _value_at(value: np.ndarray, t: np.ndarray) -> np.ndarray:
-    return value[:, 0] * (1 - t) ** 3 + 3 * value[:, 1] * t * (1 - t) ** 2 + 3 * value[:, 2] * t**2 * (1 - t) + value[:, 3] * t**3
-
-
-def _slope_at(value: np.ndarray, t: np.ndarray) -> np.ndarray:
-    a, b, c = (value[:, i + 1] - value[:, i] for i in range(3))
-    return 3 * (a * (1 - t) ** 2 + 2 * b * t * (1 - t) + c * t**2)
+@compiled
+def _value_at(a, b, c, d, t):
+    s = 1 - t
+    return a * s * s * s + 3 * b * t * s * s + 3 * c * t * t * s + d * t * t * t
 
 
 def kept_side(cubics: np.ndarray, contour: np.ndarray, closed: np.ndarray, value: np.ndarray):
