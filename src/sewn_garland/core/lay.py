@@ -110,7 +110,7 @@ def without_end(brush: Brush) -> Brush:
 def _laid(brush: Brush, tracks: Tracks, detail: Detail) -> list[LaidLine]:
     """Lay the rows of all lines in one go."""
     measured, extents = tracks.measured, extents_of(brush)
-    curves = _curves_to_bend(brush, tracks, tracks.lengths / repeat_extents(brush).mean_pitch * brush.crowding)
+    curves = _curves_to_bend(brush, tracks)
     frames_at, located = partial(frames_on, measured), located_along(measured, curves=curves)
     sizes = size_along(brush, tracks, frames_at)
     divided = runs_of(tracks, brush.ends)
@@ -199,9 +199,9 @@ def _length_to_fill(brush: Brush, lines: Sequence[LineToLay]) -> float:
     return sum(lengths) * brush.crowding
 
 
-def _curves_to_bend(brush: Brush, tracks: Tracks, pieces: np.ndarray) -> np.ndarray:
-    """Return about how many curves are to follow each track (t,) where so many ``pieces`` (t,) do, those that are split at vertices told
-    twice for each; a drawing laid once over its line is taken for very many.
+def _curves_to_bend(brush: Brush, tracks: Tracks, pieces: np.ndarray | None = None) -> np.ndarray:
+    """Return about how many curves are to follow each track (t,) with its ``pieces`` (t,), else with as many as it may have; those that are
+    split at vertices are told twice for each. A drawing laid once over its line is taken for very many.
     """
     if not brush.travel.bent:
         return np.zeros(len(tracks.measured))
@@ -210,6 +210,8 @@ def _curves_to_bend(brush: Brush, tracks: Tracks, pieces: np.ndarray) -> np.ndar
     of_piece = np.mean([curves_about(motif) for motif in brush.pieces.repeat])
     of_piece += OUTLINE_POINTS if brush.joins.by_outlines else 0
     vertices = np.array([len(line.vertex_s) for line in tracks.measured])
+    if pieces is None:
+        pieces = tracks.lengths / repeat_extents(brush).mean_pitch * brush.crowding
     return (pieces + 2 * vertices) * of_piece
 
 

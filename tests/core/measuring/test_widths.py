@@ -134,6 +134,14 @@ def test_widths_held_about_the_close_of_a_line_are_held_on_both_sides_of_it():
     assert on_line(flat.at, [12.1, 90.0])[0] == pytest.approx(on_line(widths.at, [12.1, 90.0])[0], abs=1e-9)
 
 
+def test_a_width_that_jumps_where_its_line_closes_does_so_still():
+    line = measured(RING)
+    widths = widths_of([line], brush().hand, lambda track, s: 1 + s / line.length)
+    flat = held(widths, np.zeros(1, int), np.array([50.0]), np.array([6.0]))
+    assert flat.width[[0, -1]] == pytest.approx([1.0, 2.0], abs=1e-9)
+    assert on_line(flat.at, [line.length - 0.01])[0] == pytest.approx(2.0, abs=1e-3)
+
+
 def test_places_near_one_another_share_the_way_between_them():
     _, widths = of("M0 0H80", ((0.0, 1.0), (1.0, 0.2)))
     flat = held(widths, np.zeros(3, int), np.array([44.0, 40.0, 40.0]), np.full(3, 5.0))

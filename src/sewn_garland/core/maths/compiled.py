@@ -15,7 +15,8 @@ Function = TypeVar("Function", bound=Callable)
 def compiled(function: Function) -> Function:
     """Compile a function of numbers and arrays when it is first called; for next time that is kept on disk.
 
-    It takes no values of classes of our own: what is kept names these, and could not be read any more after one of them went.
+    What it calls of these is put into it. It takes no values of classes of our own: what is kept names these, and could not be read any
+    more after one of them went.
     Dividing by zero gives what arrays give, and no sum is put together in another order. What is kept goes beside the function's file,
     or among the user's own files where nothing can be written there; nothing is kept where neither can.
     """

@@ -69,7 +69,9 @@ def _held(s: np.ndarray, width: np.ndarray, at: np.ndarray, reach: np.ndarray, *
     far = 1 + length + np.abs(bends).max(initial=0.0)
     knots = np.union1d(s, bends[(bends > 0) & (bends < length)])
     where = np.interp(knots, [-far, *bends, far], [-far, *sought, far])
-    return knots, np.interp(np.mod(where, length) if closed else np.clip(where, 0.0, length), s, width)
+    if closed:
+        where = np.where((where < 0) | (where > length), np.mod(where, length), where)  # its two ends may be unlike
+    return knots, np.interp(where, s, width)
 
 
 def _sized(track: int, s: np.ndarray, width: np.ndarray, sizes: AlongTrack) -> tuple[np.ndarray, np.ndarray]:
