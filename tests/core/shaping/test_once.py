@@ -112,7 +112,7 @@ def test_what_is_surely_too_much_is_refused_after_a_part_of_it(monkeypatch):
 
 
 def test_lines_that_pieces_pass_too_many_vertices_of_are_refused_before_these_are_listed(monkeypatch):
-    monkeypatch.setattr(shaped, "MOST_BREAKS", 100)
+    monkeypatch.setattr(shaped, "MOST_CURVES", 200)
     listed = []
     monkeypatch.setattr(shaped, "ranges", lambda first, counts: listed.append(counts) or ranges(first, counts))
     zigzag = measured("M0 0" + "l1 1l1 -1" * 60)
@@ -120,6 +120,15 @@ def test_lines_that_pieces_pass_too_many_vertices_of_are_refused_before_these_ar
         lay(brush(bar(40, 4), round_bends="bent"), [zigzag])
     assert not listed
     assert lay(brush(bar(4, 4), round_bends="bent"), [measured("M0 0l9 9l9 -9")])[0].outlines is not None and listed
+
+
+def test_many_pieces_may_take_more_curves_than_few(monkeypatch):
+    line, which = measured("M0 0" + "l3 3l3 -3" * 20), brush(bar(4, 4), round_bends="bent")
+    monkeypatch.setattr(shaped, "MOST_OF_FEW", 10)
+    assert len(lay(which, [line])[0].outlines.points) > 10 * 3
+    monkeypatch.setattr(shaped, "MOST_A_PIECE", 1)
+    with pytest.raises(LimitError, match="more curves than can be drawn: take"):
+        lay(which, [line])
 
 
 @pytest.mark.parametrize("outlined", [False, True])

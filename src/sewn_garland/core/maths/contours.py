@@ -8,6 +8,9 @@ from .compiled import compiled, for_compiled
 from .curves import are_straight, as_complex, as_points
 from .outlines import owned_cubics
 
+APART_MM = 1e-3  # from which on cubics do not hang together: what is written; chosen
+NOTHING_MM = 1e-5  # up to which a side is next to nothing long: lines go round vertices within a millionth; chosen
+
 
 def contour_cubics(commands: str, points: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Return cubics (m, 4, 2), the contour (m,) of each, and which contours (c,) are closed; closing sides are drawn out.
@@ -50,29 +53,42 @@ def joined_cubics(cubics: np.ndarray, heads: np.ndarray) -> tuple[np.ndarray, np
     return as_points(points), np.append(starts, len(points))
 
 
-def merged_cubics(one: np.ndarray, of_one: np.ndarray, two: np.ndarray, of_two: np.ndarray, heads: np.ndarray):
+def merged_cubics(one: np.ndarray, of_one: np.ndarray, two: np.ndarray, of_two: np.ndarray, heads: np.ndarray, sources: np.ndarray):
     """Return what ``joined_cubics`` does of two lists of cubics (m, 4), complex, by the rows (m,), rising, that they are of, none of both.
 
-    Runs begin with the first cubics of the rows ``heads`` (c,), rising, each of which has some.
+    Runs begin with the first cubics of the rows ``heads`` (c,), rising, each of which has some. Where a cubic does not begin where the one
+    before it ends, a straight side leads there; it is left out if its row in ``sources`` (k, 4), complex, is next to nothing long.
     """
     cubics = for_compiled(one, complex), for_compiled(of_one, int), for_compiled(two, complex), for_compiled(of_two, int)
-    points, starts = _merged(*cubics, for_compiled(heads, int))
+    points, starts = _merged(*cubics, for_compiled(heads, int), for_compiled(sources, complex))
     return as_points(points), starts
 
 
 @compiled
-def _merged(one, of_one, two, of_two, heads):
+def _merged(one, of_one, two, of_two, heads, sources):
     points, starts = np.empty(3 * (len(one) + len(two)) + len(heads), np.complex128), np.empty(len(heads) + 1, np.int64)
     i = j = n = run = 0
     while i < len(one) or j < len(two):
         first = j == len(two) or (i < len(one) and of_one[i] < of_two[j])
         row, cubic = (of_one[i], one[i]) if first else (of_two[j], two[j])
+        i, j = (i + 1, j) if first else (i, j + 1)
         if run < len(heads) and row == heads[run]:
             starts[run], points[n] = n, cubic[0]
             run, n = run + 1, n + 1
+        elif _are_apart(points[n - 1], cubic[0], APART_MM):
+            if not _are_apart(sources[row, 0], sources[row, 3], NOTHING_MM):
+                continue
+            points = np.append(points, points[:3])
+            a, b = points[n - 1], cubic[0]
+            points[n], points[n + 1], points[n + 2] = (2 * a + b) / 3, (a + 2 * b) / 3, b
+            n += 3
         for k in range(1, 4):
             points[n] = cubic[k]
             n += 1
-        i, j = (i + 1, j) if first else (i, j + 1)
     starts[run] = n
-    return points, starts
+    return points[:n], starts
+
+
+@compiled
+def _are_apart(a, b, most):
+    return abs(b.real - a.real) > most or abs(b.imag - a.imag) > most

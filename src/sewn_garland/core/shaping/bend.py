@@ -22,7 +22,6 @@ from .parts import Parts, forms_along
 from .together import HALVES, bent_together, box_of
 from .way import Way
 
-MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
 MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
 STROKES_SHARE = 1 / 4  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
@@ -156,7 +155,7 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, contour: np.ndarray, way: Way, 
         raise too_many_curves()
     rest = _looked_up(split, done.left, of, parts, way, told, tolerance) if len(done.left) else _Rest(done.cubics[:0], done.left)
     heads = run_heads(piece, contour)
-    points, starts = merged_cubics(done.cubics, done.row, rest.cubics, rest.row, np.searchsorted(split.row, heads))
+    points, starts = merged_cubics(done.cubics, done.row, rest.cubics, rest.row, np.searchsorted(split.row, heads), split.parts)
     return points, starts, heads
 
 

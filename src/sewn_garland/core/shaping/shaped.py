@@ -19,7 +19,7 @@ from ..values.outlines import BisectorCuts, ShapedOutlines, merged, put_together
 from ..values.pieces import Placed, moved
 from ..values.runs import Corners, Divided
 from ..values.tracks import STAYS, Softened, Tracks
-from .bend import MOST_CURVES, bent_outlines, points_along, too_many_curves
+from .bend import bent_outlines, points_along, too_many_curves
 from .corners import clipped_pieces, fitted_corners
 from .near import near_points
 from .way import Warp, Way
@@ -28,13 +28,17 @@ TOLERANCE_MM = 0.01  # chosen: at final size; finer than a print shows
 TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the same reason; chosen
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go; chosen
+MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
+MOST_A_PIECE, MOST_OF_FEW = 16, 4_000_000  # of these, or so many in all: 170 MB of SVG, which take two seconds; chosen
 MANY_IN_ALL = 400_000  # curves, from which on some pieces are bent first, to see what all of them will take; chosen
 LEAST_SAMPLED = 100  # pieces, for these to tell of the others; chosen
-SAMPLED, SURELY = 64, 8  # one piece of so many at random, and standard errors that what they tell may be off by; chosen
+SAMPLED, SURELY = (
+    64,
+    8,
+)  # one piece of so many at random, or of fewer for these, and standard errors that what they tell may be off by; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
-SPLIT_AT_BREAK = 2  # curves of a piece, the sides that run along it; chosen
+SPLIT_AT_BREAK = 2  # curves of a piece at least, the sides that run along it; chosen
 BESIDE_MM = 1e-5  # beyond what pieces reach, where lines are looked at too: by more than numbers are rounded
-MOST_BREAKS = 6_000_000  # of lines, within reach of all pieces, each of which splits two sides or more; chosen
 BLOCK_PIECES = 20_000  # whose bends are looked at in one go; chosen
 SHARPEST_TURN = np.radians(179)
 
@@ -174,7 +178,7 @@ class _Bends:
             first = np.searchsorted(breaks, low[own])
             counts = np.maximum(np.searchsorted(breaks, high[own], side="right") - first, 0)
             total += int(counts.sum())
-            if total > MOST_BREAKS:
+            if SPLIT_AT_BREAK * total > self._most_curves:
                 raise too_many_curves()
             rows = ranges(first, counts)
             found.append(np.column_stack([own[owners(counts)].astype(float), breaks[rows], self.soft.behind[i][rows]]))
@@ -221,7 +225,7 @@ class _Bends:
             curves = np.array([len(contours_of(motif, strokes=strokes, pictures=pictures).cubics) for motif in motifs])
             least[outlined == strokes] = curves[self.placed.motif[pieces[outlined == strokes]]]
         split = np.diff(self.way.first_break)[pieces]
-        if least.sum() + split.sum() > MOST_CURVES:
+        if least.sum() + split.sum() > self._most_curves:
             raise too_many_curves()
         costs = least + SPLIT_AT_BREAK * split
 
@@ -229,18 +233,23 @@ class _Bends:
             some = pieces[rows], outlined[rows]
             return bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
 
-        some = _one_of_each(len(pieces), SAMPLED)
+        some = _one_of_each(len(pieces), min(SAMPLED, max(1, len(pieces) // max(1, LEAST_SAMPLED))))
         if costs.sum() > MANY_IN_ALL and len(some) >= LEAST_SAMPLED:
             taken = np.concatenate([_curves_of(bent(some[own]), pieces[some[own]]) for own in in_blocks(costs[some], BLOCK_CURVES)])
-            if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > MOST_CURVES:
+            if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > self._most_curves:
                 raise too_many_curves()
         parts, count = [], 0
         for own in in_blocks(costs, BLOCK_CURVES) if len(pieces) else [slice(0)]:
             parts.append((bent(own), 0))
             count += len(parts[-1][0].points) // 3
-            if count > MOST_CURVES:
+            if count > self._most_curves:
                 raise too_many_curves()
         return parts[0][0] if len(parts) == 1 else put_together(parts)
+
+    @property
+    def _most_curves(self) -> int:
+        """Return how many curves a drawing of so many pieces may take."""
+        return min(MOST_CURVES, max(MOST_OF_FEW, MOST_A_PIECE * len(self.s)))
 
     @cached_property
     def _extent(self) -> float:
