@@ -34,6 +34,13 @@ def test_a_side_leads_to_a_cubic_that_begins_elsewhere():
     assert np.allclose(points, [0, 1, 2, 3, 3 + 2j, 3 + 4j, 3 + 6j, 5 + 6j, 7 + 6j, 9 + 6j]) and starts.tolist() == [0, 10]
 
 
+def test_many_sides_lead_on_as_one_does():
+    cubics = np.concatenate([sides(k * 3j, k * 3j + 3) for k in range(5000)])
+    points, starts = put_together(cubics, np.arange(5000), [0], sides(*range(5001)))
+    assert starts.tolist() == [0, 1 + 3 * (2 * 5000 - 1)]
+    assert np.allclose(points[0::6], np.arange(5000) * 3j) and np.allclose(points[3::6], np.arange(5000) * 3j + 3)
+
+
 def test_what_is_next_to_nothing_long_and_elsewhere_is_left_out():
     cubics = np.concatenate([sides(0, 3), sides(50j, 60j, 70j), sides(3, 6)])
     points, starts = put_together(cubics, np.array([0, 1, 1, 2]), [0], sides(0, 5, 5 + 1e-6j, 10))

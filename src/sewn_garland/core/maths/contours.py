@@ -66,19 +66,20 @@ def merged_cubics(one: np.ndarray, of_one: np.ndarray, two: np.ndarray, of_two: 
 
 @compiled
 def _merged(one, of_one, two, of_two, heads, sources):
-    points, starts = np.empty(3 * (len(one) + len(two)) + len(heads), np.complex128), np.empty(len(heads) + 1, np.int64)
+    points, starts = np.empty(3 * (len(one) + len(two)) + len(heads) + 6, np.complex128), np.empty(len(heads) + 1, np.int64)
     i = j = n = run = 0
     while i < len(one) or j < len(two):
         first = j == len(two) or (i < len(one) and of_one[i] < of_two[j])
         row, cubic = (of_one[i], one[i]) if first else (of_two[j], two[j])
         i, j = (i + 1, j) if first else (i, j + 1)
+        if n + 6 > len(points):
+            points = np.append(points, points)
         if run < len(heads) and row == heads[run]:
             starts[run], points[n] = n, cubic[0]
             run, n = run + 1, n + 1
         elif _are_apart(points[n - 1], cubic[0], APART_MM):
             if not _are_apart(sources[row, 0], sources[row, 3], NOTHING_MM):
                 continue
-            points = np.append(points, points[:3])
             a, b = points[n - 1], cubic[0]
             points[n], points[n + 1], points[n + 2] = (2 * a + b) / 3, (a + 2 * b) / 3, b
             n += 3
