@@ -100,7 +100,7 @@ def test_what_is_surely_too_much_is_refused_after_a_part_of_it(monkeypatch):
 
     monkeypatch.setattr(shaped, "bent_outlines", bending)
     monkeypatch.setattr(shaped, "MANY_IN_ALL", 0)
-    monkeypatch.setattr(shaped, "LEAST_SAMPLED", 0)
+    monkeypatch.setattr(shaped, "LEAST_SAMPLED", 1)
     monkeypatch.setattr(shaped, "SURELY", 0)
     monkeypatch.setattr(shaped, "MOST_CURVES", len(of_all.points) // 3.8)
     with pytest.raises(LimitError, match="more curves than can be drawn: take"):

@@ -16,10 +16,8 @@ from .way import Warp, Way
 
 MOST_HALVINGS = 14
 TESTED = np.array([1, 2]) / 3  # shares of a cubic
-SLIDING = 2  # steps to where along a cubic it comes closest to a place; chosen
 SURELY_EVEN = 8  # times less than a curve may stray, its ends are to differ in how they move; chosen
 LARGE_ANGLE = 0.8  # up to which the series below hold: what they leave out is 1.4e-15
-FARTHEST = 0.4  # share of a cubic that may lie between two places that it is known to go through; evenly it is a sixth; chosen
 COLUMNS = 12  # of a table of forms
 AT_MOST = 81 / 64  # of how far a cubic strays at the thirds, as far as it does anywhere: by t²(1 − t)², as ends and directions agree
 PLAINLY, ACROSS, EVENLY, POLYNOMIAL = range(4)  # kinds of forms; as ``steady`` says

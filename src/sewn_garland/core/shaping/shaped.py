@@ -29,13 +29,11 @@ TOLERANCE_OF_LARGE = 1e-5  # of the extent of pieces beyond a metre, for the sam
 SEEN_ALONG = 9  # places along a piece at which its track's bend is looked at; chosen
 BLOCK_CURVES = 50_000  # bent in one go; chosen
 MOST_CURVES = 16_000_000  # in one drawing: 2 000 000 pieces of eight; chosen
-MOST_A_PIECE, MOST_OF_FEW = 16, 4_000_000  # of these, or so many in all: 170 MB of SVG, which take two seconds; chosen
+MOST_A_PIECE, MOST_OF_FEW = 16, 4_000_000  # of these, or so many in all, which take about two seconds; chosen
 MANY_IN_ALL = 400_000  # curves, from which on some pieces are bent first, to see what all of them will take; chosen
 LEAST_SAMPLED = 100  # pieces, for these to tell of the others; chosen
-SAMPLED, SURELY = (
-    64,
-    8,
-)  # one piece of so many at random, or of fewer for these, and standard errors that what they tell may be off by; chosen
+SAMPLED = 64  # one piece of so many at random is bent first, or of fewer where else there were not enough; chosen
+SURELY = 8  # standard errors that what they tell may be off by; chosen
 MANY_CURVES = 15_000  # on a line, from which on they are bent together; chosen: before, it takes longer
 SPLIT_AT_BREAK = 2  # curves of a piece at least, the sides that run along it; chosen
 BESIDE_MM = 1e-5  # beyond what pieces reach, where lines are looked at too: by more than numbers are rounded
@@ -233,7 +231,7 @@ class _Bends:
             some = pieces[rows], outlined[rows]
             return bent_outlines(motifs, self.placed.motif, self.linear, self.way, *some, pictures=pictures, tolerance=tolerance)
 
-        some = _one_of_each(len(pieces), min(SAMPLED, max(1, len(pieces) // max(1, LEAST_SAMPLED))))
+        some = _one_of_each(len(pieces), min(SAMPLED, max(1, len(pieces) // LEAST_SAMPLED)))
         if costs.sum() > MANY_IN_ALL and len(some) >= LEAST_SAMPLED:
             taken = np.concatenate([_curves_of(bent(some[own]), pieces[some[own]]) for own in in_blocks(costs[some], BLOCK_CURVES)])
             if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > self._most_curves:
