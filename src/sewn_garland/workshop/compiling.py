@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from .. import core
+from ..core.drawing.digits import filled
 from ..core.drawing.svg_paths import paths_of
 from ..core.lay import lay
 from ..core.making.starters import motif_from_starter
@@ -24,6 +25,7 @@ def compile_ahead() -> None:
         [laid] = lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
         if laid.outlines is not None:
             paths_of(laid.outlines)
+    filled("%.3f", laid.pieces.matrices)
 
 
 def forget_compiled() -> None:

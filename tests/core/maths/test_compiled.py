@@ -14,14 +14,13 @@ from sewn_garland.workshop.compiling import compile_ahead
 def test_installing_compiles_every_one_of_them_for_one_kind_of_arguments():
     """Else somebody would wait for it who lays a brush."""
     compile_ahead()
-    every = {value.py_func.__name__: value for name, module in list(sys.modules.items()) if name.startswith("sewn_garland.")
+    every = {value for name, module in list(sys.modules.items()) if name.startswith("sewn_garland.")
              for value in vars(module).values() if isinstance(value, CPUDispatcher)}  # fmt: skip
-    within = {name for function in every.values() for name in function.py_func.__code__.co_names}  # are compiled with what calls them
-    assert len(set(every) - within) > 5
-    assert {
-        name: len(function.signatures) for name, function in every.items() if name not in within and len(function.signatures) != 1
-    } == {}
-    kinds = [str(kind) for function in every.values() for signature in function.signatures for kind in signature]
+    within = {name for function in every for name in function.py_func.__code__.co_names}  # are compiled with what calls them
+    entries = {function.py_func.__qualname__: function for function in every if function.py_func.__name__ not in within}
+    assert len(entries) == sum(function.py_func.__name__ not in within for function in every) > 5
+    assert {name: len(function.signatures) for name, function in entries.items() if len(function.signatures) != 1} == {}
+    kinds = [str(kind) for function in every for signature in function.signatures for kind in signature]
     plain = ("readonly array(", "array(", "int", "float", "bool", "complex", "Tuple(", "UniTuple(")  # what is kept names no classes of ours
     assert {kind for kind in kinds if not kind.startswith(plain)} <= {"Literal[int](1)"}
 

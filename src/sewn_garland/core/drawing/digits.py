@@ -1,4 +1,4 @@
-"""Very many numbers as text at once: words of four letters from tables, and of every letter whether it is kept.
+"""Very many numbers as text at once, without needless zeros: -12.5, .25, 0.
 
 Formatting a number takes a quarter of a microsecond in Python, and a drawing has tens of millions of them.
 """
@@ -6,70 +6,24 @@ Formatting a number takes a quarter of a microsecond in Python, and a drawing ha
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
-from functools import cache
+from collections.abc import Iterator
 
 import numpy as np
 
+from ..maths.compiled import compiled, for_compiled
 from ..maths.ragged import in_blocks
 
-PLACEHOLDER = re.compile(r"(%\.\df|%0\dx|%%)")
-Word = tuple[np.ndarray | np.uint32, np.ndarray | np.uint32]
-"""Four letters of every row (n,), or the same ones of all, and 1 in the byte of each letter that is kept."""
-
-LETTERS = 4  # of a word
+PLACEHOLDER = re.compile(r"%(\.\df|0\dx|%)")
 MOST_EXACT = 2.0**53  # whole numbers beyond it are not told apart
+ROOM = 20  # letters that a number takes at most: a sign, a point and sixteen figures, or nine of the places behind a point
 NUMBERS_AT_ONCE = 10_000  # that stay close to the processor; chosen
 
 
-def _words(texts: Sequence[bytes]) -> tuple[np.ndarray, np.ndarray]:
-    """Return texts (n,) as words (n, w) and what is kept of them; letters of no text are not."""
-    width = LETTERS * -(-max(map(len, texts)) // LETTERS)
-    letters = np.frombuffer(b"".join(text.ljust(width, b"\0") for text in texts), np.uint8).reshape(len(texts), width)
-    return letters.view(np.uint32), (letters != 0).astype(np.uint8).view(np.uint32)
-
-
-DIGITS = _words([b"%04d" % i for i in range(10_000)])
-WITHOUT_LEADING = _words([b"%4s" % (b"%d" % i if i else b"") for i in range(10_000)])[0].view(np.uint8) != ord(" ")
-SIGNIFICANT = WITHOUT_LEADING.astype(np.uint8).view(np.uint32)[:, 0]  # of four digits, those from the first that is not 0
-ALL_FOUR = np.uint32(0x01010101)
-MINUS, LAST_ONE = (column[0, 0] for column in _words([b"\0\0\0-"]))
-
-
-def constant(text: str) -> list[Word]:
-    """Return the words of a text that every row has."""
-    letters, kept = _words([text.encode()])
-    return list(zip(letters[0], kept[0], strict=True)) if text else []
-
-
-def hexadecimal(values: np.ndarray, digits: int) -> list[Word]:
-    """Return whole numbers (n,) in so many hexadecimal digits, an even count."""
-    letters, kept = _words([b"%02x" % i for i in range(256)])
-    return [(letters[(values >> 4 * (digits - 2 - k)) & 255, 0], kept[0, 0]) for k in range(0, digits, 2)]
-
-
-def decimals(values: np.ndarray, places: int, before: tuple[np.ndarray | int, tuple[str, ...]] = (0, ("",))) -> list[Word]:
-    """Return numbers (n,) rounded to up to six ``places``, without needless zeros: -12.5, .25, 0.
-
-    ``before`` each stands one of some texts of at most three letters: which (n,), and they. What is too large to be
-    rounded is written out in full.
-    """
-    scaled = np.rint(np.abs(values) * 10.0**places)
-    if not scaled.max(initial=0.0) < MOST_EXACT:
-        return _in_full(values, places, before)
-    number = scaled.astype(np.int64)
-    whole = number // 10**places
-    fraction = number - whole * 10**places
-    which, texts = before
-    letters, kept = _leading(texts)
-    negative = (values < 0) & (number > 0)
-    sign = letters[which] | MINUS, kept[which] | negative * LAST_ONE
-    return [sign, *_whole(whole, fraction), *_fraction(fraction, places)]
-
-
 def filled(template: str, table: np.ndarray) -> str:
-    """Fill a template once a row with the numbers of a table (n, k): ``%.3f`` stands for a number to so many places, ``%06x`` for a
-    whole one in as many hexadecimal digits, ``%%`` for a per cent sign.
+    """Fill a template once a row with the numbers of a table (n, k): ``%.3f`` stands for a number rounded to so many places, ``%06x``
+    for a whole one in as many hexadecimal digits, ``%%`` for a per cent sign.
+
+    A number too large to be rounded is written out in full.
     """
     return b"".join([text for text, _ in _filled_blocks(template, table)]).decode()
 
@@ -90,81 +44,97 @@ def about_numbers(template: str) -> tuple[str, str, str]:
     return template[:begin].replace("%%", "%"), template[begin:end], template[end:].replace("%%", "%")
 
 
+def in_full(value: float, places: int) -> str:
+    """Return a number however large it is, to so many places."""
+    return f"{value:.{places}f}"
+
+
 def _filled_blocks(template: str, table: np.ndarray) -> Iterator[tuple[bytes, np.ndarray]]:
-    parts = [part for part in PLACEHOLDER.split(template) if part]
-    for rows in in_blocks(np.full(len(table), max(1, table.shape[1])), NUMBERS_AT_ONCE):
-        columns = iter(table[rows].T)
-        yield text_of([word for part in parts for word in _filling(part, columns)], rows.stop - rows.start)
+    """Yield what is written of some rows at a time, and how long each of them is."""
+    between, figures, units = _parts_of(template)
+    bounds = np.cumsum([0, *map(len, between)])
+    text, numbers = for_compiled(np.frombuffer(b"".join(between), np.uint8), np.uint8), len(figures)
+    forms = for_compiled(bounds, int), for_compiled(figures, int), for_compiled(units, int)
+    for rows in in_blocks(np.full(len(table), max(1, numbers)), NUMBERS_AT_ONCE):
+        block = for_compiled(table[rows, :numbers], float)
+        if (np.abs(block) * np.maximum(units, 1)).max(initial=0.0) < MOST_EXACT:
+            letters, lengths = _rows_written(text, *forms, block)
+            yield letters.tobytes(), lengths
+        else:
+            written = [_row_in_full(between, figures, units, row) for row in block.tolist()]
+            yield b"".join(written), np.array(list(map(len, written)))
 
 
-def _filling(part: str, columns: Iterator[np.ndarray]) -> list[Word]:
-    """Return the words of a part of a template, a number's from the next of the columns."""
-    if not PLACEHOLDER.fullmatch(part):
-        return constant(part)
-    if part == "%%":
-        return constant("%")
-    figures = int(part[2])
-    return decimals(next(columns), figures) if part.endswith("f") else hexadecimal(next(columns).astype(np.int64), figures)
+def _parts_of(template: str) -> tuple[list[bytes], list[int], list[int]]:
+    """Return what stands before, between and behind the numbers of a template, of each how many figures it has, and what a 1 is counted
+    in: 10 to the power of its places, 0 where it is hexadecimal.
+    """
+    between, figures, units, begin = [""], [], [], 0
+    for found in PLACEHOLDER.finditer(template):
+        between[-1] += template[begin : found.start()] + ("%" if found.group() == "%%" else "")
+        begin = found.end()
+        if found.group() != "%%":
+            figures.append(int(found.group()[2]))
+            units.append(10 ** figures[-1] if found.group().endswith("f") else 0)
+            between.append("")
+    between[-1] += template[begin:]
+    return [text.encode() for text in between], figures, units
 
 
-def text_of(words: Sequence[Word], count: int) -> tuple[bytes, np.ndarray]:
-    """Return the texts of ``count`` rows behind one another, and how long (n,) each is."""
-    letters, kept = np.empty((2, count, len(words)), np.uint32)
-    for column, (letter, is_kept) in enumerate(words):
-        letters[:, column], kept[:, column] = letter, is_kept
-    text = letters.view(np.uint8).ravel()[kept.view(bool).ravel()]
-    return text.tobytes(), sum((np.bitwise_count(column).astype(np.int64) for column in kept.T), np.zeros(count, np.int64))
+def _row_in_full(between: list[bytes], figures: list[int], units: list[int], row: list[float]) -> bytes:
+    numbers = [in_full(v, n) if unit else f"{int(v):0{n}x}" for v, n, unit in zip(row, figures, units, strict=True)]
+    return b"".join([part for text, number in zip(between, numbers, strict=False) for part in (text, number.encode())]) + between[-1]
 
 
-@cache
-def _leading(texts: tuple[str, ...]) -> tuple[np.ndarray, np.ndarray]:
-    letters, kept = _words([text.encode().ljust(3, b"\0") for text in texts])
-    return letters[:, 0], kept[:, 0]
+@compiled
+def _rows_written(text, bounds, figures, units, table):
+    out = np.empty(len(table) * (len(text) + ROOM * len(figures)), np.uint8)
+    lengths, n = np.empty(len(table), np.int64), 0
+    for i in range(len(table)):
+        before = n
+        for j in range(len(figures) + 1):
+            for k in range(bounds[j], bounds[j + 1]):
+                out[n] = text[k]
+                n += 1
+            if j == len(figures):
+                break
+            if units[j] == 0:
+                n = _put_hexadecimal(np.int64(table[i, j]), figures[j], out, n)
+            else:
+                n = put_number(table[i, j], units[j], out, n)
+        lengths[i] = n - before
+    return out[:n], lengths
 
 
-def _whole(whole: np.ndarray, fraction: np.ndarray) -> list[Word]:
-    """Return whole parts (n,), from the largest four digits on; nothing for 0 with a fraction behind."""
-    words: list[Word] = []
-    rest, most = whole, int(whole.max(initial=0))
-    while True:
-        above = rest // 10_000
-        digits = rest - above * 10_000
-        kept = SIGNIFICANT[digits]
-        if most >= 10_000:
-            kept = np.where(above > 0, ALL_FOUR, kept)
-        words.append((DIGITS[0][digits, 0], kept))
-        rest, most = above, most // 10_000
-        if not most:
-            break
-    letters, kept = words[0]
-    words[0] = letters, kept | ((whole == 0) & (fraction == 0)) * LAST_ONE
-    return words[::-1]
+@compiled
+def put_number(value, unit, out, n):
+    """Put a number's letters from place ``n`` on, rounded to whole parts of which ``unit`` make 1; return the place behind them."""
+    scaled = np.int64(np.rint(abs(value) * unit))
+    if value < 0 and scaled > 0:
+        out[n] = 45  # a minus
+        n += 1
+    whole = scaled // unit
+    rest = scaled - whole * unit
+    if whole > 0 or rest == 0:
+        tens = 1
+        while tens * 10 <= whole:
+            tens *= 10
+        while tens > 0:
+            out[n] = 48 + whole // tens % 10
+            n, tens = n + 1, tens // 10
+    if rest > 0:
+        out[n] = 46  # a point
+        n, tens = n + 1, unit // 10
+        while rest > 0:
+            out[n] = 48 + rest // tens
+            n, rest, tens = n + 1, rest % tens, tens // 10
+    return n
 
 
-def _fraction(fraction: np.ndarray, places: int) -> list[Word]:
-    """Return the point and what follows it (n,), in one word or two; nothing where it is 0."""
-    first, rest = min(places, 3), max(places - 3, 0)
-    letters, kept = _places(first, ".")
-    if not rest:
-        return [(letters[fraction], kept[fraction])]
-    head = fraction // 10**rest
-    tail = fraction - head * 10**rest
-    behind, kept_behind = _places(rest, "")
-    return [(letters[head], np.where(tail > 0, ALL_FOUR, kept[head])), (behind[tail], kept_behind[tail])]
-
-
-@cache
-def _places(digits: int, point: str) -> tuple[np.ndarray, np.ndarray]:
-    """Return the words of decimal places from 0 to 10 ** digits, behind a point, and of each what is kept: no trailing zeros."""
-    written = [f"{point}{i:0{digits}d}" if digits else "" for i in range(10**digits)]
-    trimmed = [text.rstrip("0") if i else "" for i, text in enumerate(written)]
-    letters, kept = _words([text.encode().ljust(LETTERS, b"\0") for text in trimmed])
-    whole, _ = _words([text.encode().ljust(LETTERS, b"\0") for text in written])
-    return whole[:, 0], kept[:, 0] if letters.any() else np.zeros(len(written), np.uint32)
-
-
-def _in_full(values: np.ndarray, places: int, before: tuple[np.ndarray | int, tuple[str, ...]]) -> list[Word]:
-    which, texts = np.broadcast_to(before[0], len(values)).tolist(), before[1]
-    written = [f"{texts[k]}{value:.{places}f}" for k, value in zip(which, values.tolist(), strict=True)]
-    letters, kept = _words([text.encode() for text in written])
-    return list(zip(letters.T, kept.T, strict=True))
+@compiled
+def _put_hexadecimal(value, figures, out, n):
+    for place in range(figures - 1, -1, -1):
+        figure = value >> 4 * place & 15
+        out[n] = 48 + figure if figure < 10 else 87 + figure  # 0 to 9, a to f
+        n += 1
+    return n

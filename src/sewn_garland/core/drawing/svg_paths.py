@@ -11,14 +11,15 @@ from ..maths.curves import as_complex
 from ..maths.ragged import heads, in_blocks, run_heads
 from ..values.arrays import freeze_arrays
 from ..values.outlines import ShapedOutlines
-from .digits import decimals, text_of
+from .digits import in_full, put_number
 
 STRAIGHT_MM = 1e-4  # chosen: a tenth of what is written
 POINTS_AT_ONCE = 10_000  # that stay close to the processor; chosen
 COMMANDS = (" ", "C", "L", "M", "ZM")
 ON, CURVE, LINE, BEGIN, ANEW = range(len(COMMANDS))
 LETTERS = for_compiled([[ord(letter) for letter in command.ljust(2, "\0")] for command in COMMANDS], np.uint8)
-PLACES, A_MM = 3, 1000
+PLACES = 3
+A_MM = 10**PLACES
 LARGEST = 1e12  # mm, from which on numbers are written another way
 ROOM = 40  # letters that a point takes at most: a command of two, and twice a sign, twelve figures, a point, three figures and a space
 
@@ -95,8 +96,8 @@ def _text(places: np.ndarray, command: np.ndarray) -> tuple[bytes, np.ndarray]:
     if np.abs(places.view(float)).max(initial=0.0) < LARGEST:
         text, lengths = _written(for_compiled(places, complex), for_compiled(command, int), LETTERS)
         return text.tobytes(), lengths
-    words = [*decimals(np.real(places), PLACES, (command, COMMANDS)), *decimals(np.imag(places), PLACES, (0, (" ",)))]
-    return text_of(words, len(places))
+    written = [f"{COMMANDS[k]}{in_full(z.real, PLACES)} {in_full(z.imag, PLACES)}" for k, z in zip(command, places, strict=True)]
+    return "".join(written).encode(), np.array(list(map(len, written)))
 
 
 @compiled
@@ -109,33 +110,8 @@ def _written(places, command, letters):
             if letter:
                 out[n] = letter
                 n += 1
-        n = _put_number(places[i].real, out, n)
+        n = put_number(places[i].real, A_MM, out, n)
         out[n] = 32  # a space
-        n = _put_number(places[i].imag, out, n + 1)
+        n = put_number(places[i].imag, A_MM, out, n + 1)
         lengths[i] = n - before
     return out[:n], lengths
-
-
-@compiled
-def _put_number(value, out, n):
-    """Put a number's letters from place ``n`` on, rounded to a thousandth and without needless zeros; return the place behind."""
-    scaled = np.int64(np.rint(abs(value) * A_MM))
-    if value < 0 and scaled > 0:
-        out[n] = 45  # a minus
-        n += 1
-    whole = scaled // A_MM
-    rest = scaled - whole * A_MM
-    if whole > 0 or rest == 0:
-        unit = 1
-        while unit * 10 <= whole:
-            unit *= 10
-        while unit > 0:
-            out[n] = 48 + whole // unit % 10
-            n, unit = n + 1, unit // 10
-    if rest > 0:
-        out[n] = 46  # a point
-        n, unit = n + 1, A_MM // 10
-        while rest > 0:
-            out[n] = 48 + rest // unit
-            n, rest, unit = n + 1, rest % unit, unit // 10
-    return n
