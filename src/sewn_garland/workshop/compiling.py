@@ -14,15 +14,19 @@ from ..core.reading.svg_lines import line_from_path_data
 from ..core.values.brush import Brush, Ends, Hand, Joins, Pieces, Travel
 
 CORNERS_AND_BENDS = "M0 0H40V40C80 40 60 80 20 90"
+HAIRPIN = "M0 0H40V1H0"
 
 
 def compile_ahead() -> None:
     """Compile every such function, or load it where it was compiled before: half a minute, or half a second."""
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
-    for kind in ("repeated", "once_length"):
-        ends = Ends(outside_corner="mitre" if kind == "repeated" else "through")
-        brush = Brush("compiled", pieces, Travel(kind=kind, round_bends="bent"), ends=ends, hand=hand, joins=joins)
-        [laid] = lay(brush, [measure(line_from_path_data(CORNERS_AND_BENDS))])
+    for travel, corner, path in (
+        (Travel(round_bends="bent"), "mitre", CORNERS_AND_BENDS),
+        (Travel(kind="once_length", round_bends="bent"), "through", CORNERS_AND_BENDS),
+        (Travel(round_bends="jointed"), "through", HAIRPIN),
+    ):
+        brush = Brush("compiled", pieces, travel, ends=Ends(outside_corner=corner), hand=hand, joins=joins)
+        [laid] = lay(brush, [measure(line_from_path_data(path))])
         if laid.outlines is not None:
             paths_of(laid.outlines)
     filled("%.3f", laid.pieces.matrices)

@@ -13,7 +13,7 @@ from sewn_garland.core.measuring.arc_length import frames_at, frames_on, measure
 from sewn_garland.core.measuring.smoothing import line_from_points
 from sewn_garland.core.reading.svg_lines import line_from_path_data
 from sewn_garland.core.spacing import joints as solving
-from sewn_garland.core.spacing.joints import RunsOfLinks, Ways, links_that_fit, on_runs
+from sewn_garland.core.spacing.joints import RunsOfLinks, Ways, closing_chains, links_that_fit, on_runs
 from sewn_garland.core.values.motif import Motif
 from sewn_garland.workshop.trial_lines import TRIAL_LINES
 
@@ -280,3 +280,19 @@ def test_joints_sought_near_a_line_lie_on_the_line_itself(ease, monkeypatch):
         assert found.pieces.joints == pytest.approx(alone.pieces.joints, abs=1e-9)
         assert found.pieces.factor == pytest.approx(alone.pieces.factor, abs=1e-12)
         assert [(f.kind, f.count) for f in found.findings] == [(f.kind, f.count) for f in alone.findings]
+
+
+def test_a_chain_whose_links_go_astray_is_soon_given_up():
+    """On four hundred corners of a third of a turn no factor is found; what is laid then are links of full size, and a rest."""
+    line = measured("M0 0" + "".join(f"l{8 + k % 5} {(8 + k % 5) * (1.732 if k % 2 else -1.732):.3f}" for k in range(400)))
+    asked = []
+
+    def counted(track, s):
+        asked.append(len(s))
+        return frames_on([line], track, s)
+
+    runs = RunsOfLinks(np.zeros(1), np.array([line.length]), np.zeros(1, bool))
+    count = np.array([int(line.length / 9)])
+    holds = closing_chains(_on_runs(Ways.along(counted, None, np.zeros(1, int)), runs), runs, np.array([9.0]), count)[1]
+    assert not holds.any()
+    assert len([n for n in asked if n == count[0] + 1]) < 8

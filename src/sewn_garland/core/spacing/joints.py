@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-import scipy
 
 from ..maths.curves import as_complex
 from ..maths.ragged import heads, owners, places, ranges
 from ..values.arrays import freeze_arrays
 from ..values.tracks import FramesAt
 from ..values.widths import RunWidths
+from .chords import chords, held_between, marched, newton_steps
 
 Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 """Takes runs (n,) and distances along their tracks (n,), returns positions (n, 2) and their change a mm (n, 2)."""
@@ -21,6 +21,7 @@ Curve = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 NEWTON_ROUNDS = 30
 STALLED_ROUNDS = 8  # in which the worst link does not come to miss by half as much; chosen
 LEAST_ADVANCE = 0.05  # chosen: of a joint along its link a mm of line; below it a step would leap
+MOST_ACROSS = 16  # links of a run that lie across or against the line, above which it is not seen to close; chosen: at most 9 were seen
 NEAR_ENOUGH_MM = 1e-5  # that a link may miss by when its line itself is asked; chosen: ten times what is off near it
 RESIDUAL_REL_TOL = 2e-15  # of the longest line: about its last bits
 GOOD_REL_TOL = 1e-12
@@ -117,14 +118,13 @@ def curve_along(frames_at: FramesAt, track: np.ndarray) -> Curve:
 
 def on_runs(curve: Curve, runs: RunsOfLinks) -> Curve:
     """Return a curve that goes straight on beyond the ends of open runs: what lies past a corner is not theirs to follow."""
-    slack = 1e-9 * runs.length
-    low, high = runs.start, runs.start + runs.length
+    ends = runs.start, runs.start + runs.length, 1e-9 * runs.length, runs.closed
 
     def along(run: np.ndarray, s: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        inside = np.where(s > high[run], (high - slack)[run], np.where(s < low[run], (low + slack)[run], s))
-        inside = np.where(runs.closed[run], s, inside)
+        inside = held_between(run, s, *ends)
         place, velocity = curve(run, inside)
-        return place + (s - inside)[:, None] * velocity, velocity
+        beyond = s - inside
+        return place + beyond[:, None] * velocity if beyond.any() else place, velocity
 
     return along
 
@@ -224,6 +224,7 @@ class _Chain:
         self.own = chain_lengths(variants, count)
         self.joint_run = owners(count + 1)
         self.inner = self.joint_run[:-1] == self.joint_run[1:]
+        self.before = np.flatnonzero(self.inner)  # the joint that begins each link
         self.heads = heads(count + 1)
         self.link_run = owners(count)
         self.scale = max(scale, float(runs.length.max(initial=0.0)), float(self.own.max(initial=0.0)), 1e-300)
@@ -261,24 +262,20 @@ class _Chain:
         """Return every link's length before its run's factor, as the line is wide half-way between its joints, and half its change a mm."""
         if self.runs.widths is None:
             return self.own, np.zeros(len(self.own))
-        before = np.flatnonzero(self.inner)
-        width, slope = self.runs.widths.at(self.link_run, (s[before] + s[before + 1]) / 2)
+        width, slope = self.runs.widths.at(self.link_run, (s[self.before] + s[self.before + 1]) / 2)
         return self.own * width, self.own * slope / 2
 
-    def chords(self, curve: Curve, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-        """Return each link's distance, its unit direction and how both ends move along it a mm."""
-        position, velocity = curve(self.joint_run, s)
-        across = np.diff(position, axis=0)[self.inner]
-        distance = np.hypot(across[:, 0], across[:, 1])
-        unit = across / np.maximum(distance, 1e-300)[:, None]
-        return (distance, unit, (unit * velocity[1:][self.inner]).sum(axis=1), (unit * velocity[:-1][self.inner]).sum(axis=1))
+    def chords(self, curve: Curve, s: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Return each link's distance and how both ends, the later first, move along it a mm."""
+        place, velocity = curve(self.joint_run, s)
+        return chords(as_complex(place), as_complex(velocity), self.before)
 
     def solved(self, s: np.ndarray, sigma: np.ndarray, *, ends: np.ndarray | None = None) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return joints, factors and which runs settled (k,), by Newton from a first guess.
 
         Without ``ends`` the factors are fixed and the last joint is free; with them each run's
-        last joint lies at its end. A run on which steps would grow without bound is given up,
-        and without ``ends`` one that comes no nearer: its joints are sought along the line instead.
+        last joint lies at its end. A run on which steps would grow without bound is given up, and with
+        ``ends`` one whose links go astray, without them one that comes no nearer: its joints are sought along the line instead.
         """
         s, sigma, alive = s.copy(), sigma.astype(float).copy(), np.ones(len(self.count), bool)
         if ends is not None:
@@ -307,9 +304,11 @@ class _Chain:
         alive = np.ones(len(self.count), bool)
         least, since = np.full(len(self.count), np.inf), np.zeros(len(self.count), int)
         for _ in range(NEWTON_ROUNDS):
-            distance, _, ahead, behind = self.chords(curve, s)
+            distance, ahead, behind = self.chords(curve, s)
             own, change = self.wide(s)
             ahead, behind = ahead - sigma[self.link_run] * change, behind + sigma[self.link_run] * change
+            if ends is not None:
+                alive &= self.of_run(ahead < LEAST_ADVANCE) <= MOST_ACROSS
             ahead = np.where(np.abs(ahead) < LEAST_ADVANCE, np.copysign(LEAST_ADVANCE, ahead), ahead)
             alive &= self.of_run(np.maximum(np.log(np.maximum(np.abs(behind / ahead), 1e-300)), 0.0)) < 500
             miss = sigma[self.link_run] * own - distance
@@ -320,32 +319,22 @@ class _Chain:
             if ends is None:  # else they would have to be a link more or less
                 alive &= (since < STALLED_ROUNDS) | (missed <= 10 * good)
             left = alive & ~done
+            if not left.any():
+                break
             if self.count[left].sum() < few:
                 rows = np.flatnonzero(left)
                 alive[rows] = self._newton_of(rows, s, sigma, ends, enough)
                 break
             on = left[self.link_run]
-            step, v = self._newton_steps(on, ahead, behind, np.where(on, miss, 0.0), own)
+            step, for_larger = newton_steps(self.before, on, ahead, behind, miss, own, len(s))
             if ends is not None:
-                larger = -step[tails] / np.where(np.abs(v[tails]) > 1e-300, v[tails], 1.0)
+                larger = -step[tails] / np.where(np.abs(for_larger[tails]) > 1e-300, for_larger[tails], 1.0)
                 larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
-                step = step + v * larger[self.joint_run]
+                step = step + for_larger * larger[self.joint_run]
                 step[tails] = 0.0
                 sigma += larger
             s += np.clip(step, -farthest, farthest)
         return alive
-
-    def _newton_steps(self, on: np.ndarray, ahead: np.ndarray, behind: np.ndarray, miss: np.ndarray, own: np.ndarray) -> np.ndarray:
-        """Return how far each joint goes (2, joints): for the links to reach, and for a factor larger by 1."""
-        after, joints = np.flatnonzero(self.inner) + 1, len(self.joint_run)  # the joint that ends each link
-        band = np.zeros((2, joints))
-        band[0] = 1.0
-        band[0, after] = np.where(on, ahead, 1.0)
-        band[1, after - 1] = np.where(on, -behind, 0.0)
-        right = np.zeros((joints, 2))
-        right[after, 0] = miss
-        right[after, 1] = np.where(on, own, 0.0)
-        return scipy.linalg.solve_banded((1, 0), band, right, check_finite=False).T
 
     def met(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Tell which links reach from joint to joint."""
@@ -373,17 +362,16 @@ class _Chain:
     def blocked(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Return for each run (k,) where a next joint is not the line's first point at its link's distance; NaN where all are."""
         steps = np.diff(s)[self.inner]
-        before, distance = np.flatnonzero(self.inner), self.wide(s)[0] * sigma[self.link_run]
-        good, gentle = steps > 0, self.runs.gentle
+        distance, good, gentle = self.wide(s)[0] * sigma[self.link_run], steps > 0, self.runs.gentle
         rows = np.arange(len(steps)) if gentle is None else np.flatnonzero(distance > gentle[self.link_run])
-        runs, at = self.link_run[rows], s[before[rows]]
+        runs, at = self.link_run[rows], s[self.before[rows]]
         start, apart = as_complex(self.ways.near(runs, at)[0]), np.zeros(len(rows))
         for share in INSIDE.tolist():
             np.maximum(apart, np.abs(as_complex(self.ways.near(runs, at + share * steps[rows])[0]) - start), out=apart)
         good[rows] &= apart < distance[rows] * (1 + 1e-9)
         out = np.full(len(self.count), np.nan)
         bad = np.flatnonzero(~good)[::-1]  # the first of each run is written last
-        out[self.link_run[bad]] = s[before[bad]]
+        out[self.link_run[bad]] = s[self.before[bad]]
         return out
 
     def marched(self, start: np.ndarray, sigma: np.ndarray, s: np.ndarray, upto: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -419,14 +407,14 @@ class _Chain:
             at = joints[-1] + np.arange(min(max(int((end - joints[-1]) / pitch), 0) + 2, MARCH_WINDOW)) * pitch
             place = as_complex(self.ways.near(np.full(len(at), run), at)[0])
             first = len(joints) - 1
-            found = _march(place, at, own[first:])
+            found = marched(place, at, own[first:])
             for _ in range(MARCH_ROUNDS):
                 if self.runs.widths is None or not len(found):
                     break
                 lengths = _as_they_lie(self.runs.widths, run, np.append(joints[-1], found), own, even[first:])
                 if np.abs(lengths - own)[first : first + len(found)].max() <= SAME_REL_TOL * self.scale:
                     break
-                found, own = _march(place, at, lengths[first:]), lengths
+                found, own = marched(place, at, lengths[first:]), lengths
             if not len(found):
                 break
             joints = np.append(joints, found)
@@ -440,31 +428,3 @@ def _as_they_lie(widths: RunWidths, run: int, joints: np.ndarray, own: np.ndarra
     count = len(joints) - 1
     width = widths.at(np.full(count, run), (joints[1:] + joints[:-1]) / 2)[0]
     return np.append(own[: len(own) - len(even)], np.append(width, np.full(len(even) - count, width[-1])) * even)
-
-
-def _march(place: np.ndarray, at: np.ndarray, own: np.ndarray) -> np.ndarray:
-    """Step along sampled places (n,), complex, at even distances ``at`` (n,), from the first: each joint is the first at its link's
-    distance.
-
-    Return the joints after it, as many as the samples have. No place lies further from another than the line goes between them, so
-    what a place lacks of a link's length are samples that can be passed over.
-    """
-    places, pitch = place.tolist(), float(at[1] - at[0]) if len(at) > 1 else 1.0
-    out: list[float] = []
-    here, low, last, begin, end = places[0], 0, float(at[0]), float(at[0]), len(at) - 1
-    for length in own.tolist():
-        found, apart = low + 1, 0.0
-        while found <= end:
-            apart = abs(places[found] - here)
-            if apart >= length:
-                break
-            found += int((length - apart) / pitch) or 1
-        if found > end:
-            break
-        one, two = places[found - 1], places[found]
-        near = abs(one - here)
-        share = min(max((length - near) / (apart - near), 0.0), 1.0) if apart > near else 1.0
-        last = max(last, begin + (found - 1 + share) * pitch)
-        out.append(last)
-        here, low = one + share * (two - one), found - 1
-    return np.array(out)
