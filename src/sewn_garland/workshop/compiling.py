@@ -20,12 +20,12 @@ HAIRPIN = "M0 0H40V1H0"
 def compile_ahead() -> None:
     """Compile every such function, or load it where it was compiled before: half a minute, or half a second."""
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
-    for travel, corner, path in (
-        (Travel(round_bends="bent"), "mitre", CORNERS_AND_BENDS),
-        (Travel(kind="once_length", round_bends="bent"), "through", CORNERS_AND_BENDS),
-        (Travel(round_bends="jointed"), "through", HAIRPIN),
+    for travel, ends, path in (
+        (Travel(round_bends="bent"), Ends(outside_corner="mitre"), CORNERS_AND_BENDS),
+        (Travel(kind="once_length", round_bends="bent"), Ends(), CORNERS_AND_BENDS),
+        (Travel(round_bends="jointed"), Ends(), HAIRPIN),
     ):
-        brush = Brush("compiled", pieces, travel, ends=Ends(outside_corner=corner), hand=hand, joins=joins)
+        brush = Brush("compiled", pieces, travel, ends=ends, hand=hand, joins=joins)
         [laid] = lay(brush, [measure(line_from_path_data(path))])
         if laid.outlines is not None:
             paths_of(laid.outlines)

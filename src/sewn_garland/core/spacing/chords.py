@@ -38,8 +38,8 @@ def newton_steps(
 
     Those that are not ``on`` (n,) leave their joints; the first joint of a run has no link before it, and stays.
     """
-    columns = [for_compiled(column, float) for column in (ahead, behind, miss, own)]
-    return _newton_steps(for_compiled(before, int), for_compiled(on, bool), *columns, joints)
+    ahead, behind, miss, own = (for_compiled(column, float) for column in (ahead, behind, miss, own))
+    return _newton_steps(for_compiled(before, int), for_compiled(on, bool), ahead, behind, miss, own, joints)
 
 
 @compiled
@@ -88,8 +88,8 @@ def _marched(place, at, own):
 
 def held_between(run: np.ndarray, s: np.ndarray, low: np.ndarray, high: np.ndarray, slack: np.ndarray, closed: np.ndarray) -> np.ndarray:
     """Return distances ``s`` (n,), those beyond the ends ``low`` and ``high`` (k,) of their open ``run`` (n,) just within it."""
-    ends = (for_compiled(column, float) for column in (low, high, slack))
-    return _held_between(for_compiled(run, int), for_compiled(s, float), *ends, for_compiled(closed, bool))
+    s, low, high, slack = (for_compiled(column, float) for column in (s, low, high, slack))
+    return _held_between(for_compiled(run, int), s, low, high, slack, for_compiled(closed, bool))
 
 
 @compiled
