@@ -10,8 +10,10 @@ import numpy as np
 
 from ..artwork.contours import Contours, contours_of
 from ..errors import LimitError
+from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import merged_cubics
 from ..maths.curves import as_complex, as_points, bernstein
+from ..maths.handles import summed
 from ..maths.levels import Split, levels_before, split_at_levels
 from ..maths.ragged import run_heads
 from ..values.motif import Motif
@@ -25,7 +27,7 @@ from .way import Way
 MOST_AT_ONCE = 2_000_000  # curves: a gigabyte on the way; chosen
 MOST_CELLS = 64  # along one side of a picture
 STROKES_SHARE = 1 / 4  # of the tolerance, that outlines of strokes may use up before they are bent; chosen
-THIRDS = bernstein(TESTED).T.astype(complex)  # of a cubic, by its control points
+THIRDS = bernstein(TESTED).T  # of a cubic, by its control points
 THIRDS_LEFT = np.kron(np.eye(2), np.ones((4, 1))) * np.tile(THIRDS, (2, 1))  # of two halves, the first's first and the second's second
 JUST_INSIDE = 1e-5  # share of a cubic
 
@@ -194,20 +196,23 @@ def _looked_up(split: Split, row: np.ndarray, of: np.ndarray, parts: Parts | Non
     known.inside[tested] = _inside_of(cubics[tested], of[tested], told, THIRDS)
     done: list[tuple[np.ndarray, np.ndarray, np.ndarray]] = []
     for level in range(MOST_HALVINGS + 1):
-        mapped, good = _hermite(cubics, known.ends), np.ones(len(row), bool)
-        good[tested] = _strays(mapped[tested], known.inside[tested]) <= tolerance
+        (mapped, strays), good = _between(cubics, known), np.ones(len(row), bool)
+        good[tested] = strays[tested] <= tolerance
         if level == MOST_HALVINGS:  # where even so small a part strays, handles may point anywhere
             mapped[~good, 1:3] = mapped[~good][:, [0, 3]] @ [[2 / 3, 1 / 3], [1 / 3, 2 / 3]]
             good[:] = True
-        done.append((mapped[good], row[good], begin[good]))
         if good.all():
+            done.append((mapped, row, begin))
             break
+        done.append((mapped[good], row[good], begin[good]))
         if 2 * (len(row) - good.sum()) > MOST_AT_ONCE:
             raise too_many_curves()
         row, of, width = (np.repeat(column[~good], 2) for column in (row, of, width / 2))
         begin = np.repeat(begin[~good], 2) + np.where(np.arange(len(row)) % 2, width, 0.0)
         cubics = (cubics[~good] @ HALVES).reshape(-1, 4)  # halves follow on one another
         known, tested = _of_halves(cubics, of, known.some(~good), told), slice(None)
+    if len(done) == 1:
+        return _Rest(*done[0][:2])
     bent, row, begin = (np.concatenate(columns) for columns in zip(*done, strict=True))
     order = np.lexsort((begin, row))
     return _Rest(bent[order], row[order])
@@ -262,21 +267,44 @@ def _ends_of(cubics: np.ndarray, piece: np.ndarray, told: Way | Near, broken: np
     return out
 
 
-def _hermite(cubics: np.ndarray, ends: np.ndarray) -> np.ndarray:
-    """Return the cubics (m, 4) with the mapped ends and end directions, as complex numbers, by where ``ends`` (3, m, 2) go."""
-    ways = cubics[:, [1, 3]] - cubics[:, [0, 2]]  # a third of the derivative
-    place, by_x, by_v = ends
-    along = np.real(ways) * by_x + np.imag(ways) * by_v
-    return np.stack([place[:, 0], place[:, 0] + along[:, 0], place[:, 1] - along[:, 1], place[:, 1]], axis=1)
+def _between(cubics: np.ndarray, known: _Known) -> tuple[np.ndarray, np.ndarray]:
+    """Return the cubics (m, 4) with the mapped ends and end directions, and how far (m,) they lie from the mapped curves at most, judged by
+    where these have their thirds.
+    """
+    mapped, square = _hermite(for_compiled(cubics, complex), for_compiled(known.ends, complex), for_compiled(known.inside, complex))
+    return mapped, AT_MOST * np.sqrt(square)
+
+
+@compiled
+def _hermite(cubics, ends, inside):
+    mapped, square = np.empty((len(cubics), 4), np.complex128), np.empty(len(cubics))
+    for i in range(len(cubics)):
+        one, two = cubics[i, 1] - cubics[i, 0], cubics[i, 3] - cubics[i, 2]  # thirds of the derivatives
+        a, d = ends[0, i, 0], ends[0, i, 1]
+        b = a + summed(ends[1, i, 0], ends[2, i, 0], 0j, 0j, one.real, one.imag, 0.0, 0.0)
+        c = d - summed(ends[1, i, 1], ends[2, i, 1], 0j, 0j, two.real, two.imag, 0.0, 0.0)
+        first = summed(a, b, c, d, 8 / 27, 12 / 27, 6 / 27, 1 / 27) - inside[i, 0]
+        second = summed(a, b, c, d, 1 / 27, 6 / 27, 12 / 27, 8 / 27) - inside[i, 1]
+        mapped[i, 0], mapped[i, 1], mapped[i, 2], mapped[i, 3] = a, b, c, d
+        square[i] = max(first.real**2 + first.imag**2, second.real**2 + second.imag**2)
+    return mapped, square
 
 
 def _inside_of(controls: np.ndarray, piece: np.ndarray, told: Way | Near, basis: np.ndarray) -> np.ndarray:
     """Return where points go (m, t) that are sums of cubics' ``controls`` (m, c), by a ``basis`` (c, t)."""
-    flat = (controls @ basis).ravel()
+    flat = _weighted(for_compiled(controls, complex), for_compiled(basis, float))
     return told.places(np.repeat(piece, basis.shape[1]), np.real(flat), np.imag(flat)).reshape(-1, basis.shape[1])
 
 
-def _strays(mapped: np.ndarray, inside: np.ndarray) -> np.ndarray:
-    """Return how far (m,) mapped cubics lie from the mapped curves at most, judged by where these have their thirds (m, 2)."""
-    off = np.abs(mapped @ THIRDS - inside)
-    return AT_MOST * np.maximum(off[:, 0], off[:, 1])
+@compiled
+def _weighted(controls, basis):
+    count, many = basis.shape
+    out = np.empty(len(controls) * many, np.complex128)
+    for i in range(len(controls)):
+        for j in range(many):
+            x, y = 0.0, 0.0
+            for k in range(count):
+                x += controls[i, k].real * basis[k, j]
+                y += controls[i, k].imag * basis[k, j]
+            out[many * i + j] = complex(x, y)
+    return out

@@ -36,6 +36,8 @@ class Near:
     def places(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> np.ndarray:
         """Return the places (m,)."""
         row, u, apart = self._at(piece, x)
+        if len(apart) == len(x):
+            return self.way.places(piece, x, v)
         along, across = self.coeffs
         place = _value(along, row, u) + v * _value(across, row, u)
         if len(apart):
@@ -45,6 +47,8 @@ class Near:
     def moves(self, piece: np.ndarray, x: np.ndarray, v: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return the places (m,), and how they move a mm of x and of v (m,)."""
         row, u, apart = self._at(piece, x)
+        if len(apart) == len(x):
+            return self.way.moves(piece, x, v)
         (along, along_by_u), (across, across_by_u) = (_value_and_slope(coeffs, row, u) for coeffs in self.coeffs)
         found = along + v * across, (along_by_u + v * across_by_u) / self.half[row], across
         if len(apart):
