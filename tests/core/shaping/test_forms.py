@@ -100,8 +100,17 @@ def test_what_lies_beyond_a_form_or_has_none_is_left():
 def test_points_go_where_the_ends_of_curves_go():
     side = np.linspace(0, 30, 4)[None] + 3j
     bent = bent_by_forms(side, np.zeros(1, int), one_arc(20.0), tolerance=1e-4, most=100)
-    found, left = placed_by_forms(np.array([0, 30, 101]) + 3j, np.array([0, 0, 0]), one_arc(20.0))
+    nothing, none = np.zeros(1, int), np.zeros(0)
+    [found], left = placed_by_forms(np.array([[0, 30, 101]]) + 3j, (nothing, nothing, none), nothing, nothing, one_arc(20.0))
     assert found[:2] == pytest.approx([bent.cubics[0, 0], bent.cubics[-1, 3]], abs=1e-12) and left.tolist() == [2]
+
+
+def test_points_have_the_form_behind_their_breaks():
+    """Two pieces with breaks at 10 and 20, and at 15: what is known of the first is behind its first break, of the second before its own."""
+    points = np.array([[5, 10, 19, 20], [0, 14, 15, 16]]) + 0j
+    breaks = np.array([0, 2]), np.array([2, 3]), np.array([10.0, 20.0, 15.0])
+    left = placed_by_forms(points, breaks, np.array([0, 1]), np.array([-1, 0, -1, 0, -1]), one_arc(20.0))[1]
+    assert left.tolist() == [0, 3, 6, 7]
 
 
 def test_too_many_halves_are_told():

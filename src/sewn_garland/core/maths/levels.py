@@ -37,19 +37,6 @@ def split_at_levels(cubics: np.ndarray, first: np.ndarray, end: np.ndarray, leve
     return None if len(row) >= most else Split(*_parts(cubics, first, end, levels, row, at))
 
 
-def levels_before(x: np.ndarray, first: np.ndarray, end: np.ndarray, levels: np.ndarray) -> np.ndarray:
-    """Return how many of all ``levels`` (m,) lie before every x (n,), or at it, with those before its own ones; as ``Split`` has them."""
-    return _all_before(for_compiled(x, float), for_compiled(first, int), for_compiled(end, int), for_compiled(levels, float))
-
-
-@compiled
-def _all_before(x, first, end, levels):
-    before = np.empty(len(x), np.int64)
-    for i in range(len(x)):
-        before[i] = _behind(levels, first[i], end[i], x[i])
-    return before
-
-
 @compiled
 def _passed(cubics, first, end, levels, most):
     """Return the rows of cubics that pass levels, once a level, and the parameters where, in order; it stops at ``most``."""
@@ -58,7 +45,7 @@ def _passed(cubics, first, end, levels, most):
     for i in range(len(cubics)):
         x0, x1, x2, x3 = cubics[i, 0].real, cubics[i, 1].real, cubics[i, 2].real, cubics[i, 3].real
         least, largest = min(min(x0, x1), min(x2, x3)), max(max(x0, x1), max(x2, x3))
-        low = _behind(levels, first[i], end[i], least)
+        low = first_beyond(levels, first[i], end[i], least)
         high = low
         while high < end[i] and levels[high] < largest:
             high += 1
@@ -83,7 +70,7 @@ def _passed(cubics, first, end, levels, most):
 
 
 @compiled
-def _behind(levels, first, end, x):
+def first_beyond(levels, first, end, x):
     """Return the first place from ``first`` on, at most ``end``, with a level beyond x."""
     while first < end:
         middle = (first + end) // 2
@@ -181,7 +168,7 @@ def _parts(cubics, first, end, levels, rows, at):
             x = parts[k]
             low = min(min(x[0].real, x[1].real), min(x[2].real, x[3].real))
             high = max(max(x[0].real, x[1].real), max(x[2].real, x[3].real))
-            before[k] = _behind(levels, first[i], end[i], (low + high) / 2)
+            before[k] = first_beyond(levels, first[i], end[i], (low + high) / 2)
             row[k], begin[k], passing[k, 0], passing[k, 1] = i, t0, t0 > 0, not last
             k += 1
             if last:

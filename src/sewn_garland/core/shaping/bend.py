@@ -14,7 +14,7 @@ from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import merged_cubics
 from ..maths.curves import as_complex, as_points, bernstein
 from ..maths.handles import summed
-from ..maths.levels import Split, levels_before, split_at_levels
+from ..maths.levels import Split, split_at_levels
 from ..maths.ragged import run_heads
 from ..values.motif import Motif
 from ..values.outlines import PictureMeshes, ShapedOutlines, merged
@@ -151,11 +151,11 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, contour: np.ndarray, way: Way, 
     if split is None:
         raise too_many_curves()
     of = piece[split.row]
-    form, forms, parts = forms_along(way, told, piece[run_heads(piece)], of, split.before)
-    done = bent_by_forms(split.parts, form, forms, tolerance=tolerance, most=MOST_AT_ONCE)
+    along = forms_along(way, told, piece[run_heads(piece)])
+    done = bent_by_forms(split.parts, along.of(of, split.before), along.forms, tolerance=tolerance, most=MOST_AT_ONCE)
     if done is None:
         raise too_many_curves()
-    rest = _looked_up(split, done.left, of, parts, way, told, tolerance) if len(done.left) else _Rest(done.cubics[:0], done.left)
+    rest = _looked_up(split, done.left, of, along.parts, way, told, tolerance) if len(done.left) else _Rest(done.cubics[:0], done.left)
     heads = run_heads(piece, contour)
     points, starts = merged_cubics(done.cubics, done.row, rest.cubics, rest.row, np.searchsorted(split.row, heads), split.parts)
     return points, starts, heads
@@ -163,15 +163,14 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, contour: np.ndarray, way: Way, 
 
 def points_along(way: Way, told: Way | Near, pieces: np.ndarray, points: np.ndarray) -> np.ndarray:
     """Return where points (k, m), x + iv, of pieces (k,) go on the page, complex; ``told`` may tell it faster than ``way``."""
-    of, flat, first = np.repeat(pieces, points.shape[1]), points.ravel(), way.first_break
-    before = levels_before(np.real(flat), first[of], first[of + 1], way.break_x)
-    form, forms, parts = forms_along(way, told, np.unique(pieces), of, before)
-    out, left = placed_by_forms(flat, form, forms)
+    first, along = way.first_break, forms_along(way, told, np.unique(pieces))
+    breaks = first[pieces], first[pieces + 1], way.break_x
+    out, left = placed_by_forms(points, breaks, along.base[pieces], along.form, along.forms)
     if len(left):
-        x, of = np.real(flat)[left], of[left]
-        of, told = (of, told) if parts is None else (parts.at(of, x), parts.told(told))
-        out[left] = told.places(of, x, np.imag(flat)[left])
-    return out.reshape(points.shape)
+        of, x, v = pieces[left // points.shape[1]], np.real(points).ravel()[left], np.imag(points).ravel()[left]
+        of, told = (of, told) if along.parts is None else (along.parts.at(of, x), along.parts.told(told))
+        out.ravel()[left] = told.places(of, x, v)
+    return out
 
 
 class _Rest(NamedTuple):

@@ -9,7 +9,7 @@ import numpy as np
 from ..maths.compiled import compiled, for_compiled
 from ..maths.curves import as_points
 from ..maths.handles import fitted_handles, summed, times
-from ..maths.levels import extent
+from ..maths.levels import extent, first_beyond
 from ..values.widths import mm_at, width_at
 from .near import BEYOND, Near
 from .way import Warp, Way
@@ -95,22 +95,31 @@ def bent_by_forms(cubics: np.ndarray, form: np.ndarray, forms: Forms, *, toleran
     return None if len(row) >= most else Bent(bent, row, left)
 
 
-def placed_by_forms(points: np.ndarray, form: np.ndarray, forms: Forms) -> tuple[np.ndarray, np.ndarray]:
-    """Return where points (n,), x + iv of their pieces, go by their own ``form`` (n,), and the rows (j,) left as by ``bent_by_forms``."""
-    return _placed(for_compiled(points, complex), for_compiled(form, int), *forms)
+def placed_by_forms(points: np.ndarray, breaks: tuple[np.ndarray, np.ndarray, np.ndarray], base: np.ndarray, form: np.ndarray, forms: Forms):
+    """Return where points (k, m), x + iv, of pieces (k,) go, and the places (j,) of those left as by ``bent_by_forms``, row by row.
+
+    ``breaks`` are the places (k,) of the first one of each piece's, and behind the last, among the x of all, rising in each piece: behind
+    so many of all of them a piece has the ``form`` (q,) as much after its ``base`` (k,).
+    """
+    first, end, levels = breaks
+    columns = (for_compiled(column, int) for column in (first, end, base, form))
+    return _placed(for_compiled(points, complex), for_compiled(levels, float), *columns, *forms)
 
 
 @compiled
-def _placed(points, form, table, knots, lines, coeffs):
-    out, left, count = np.empty(len(points), np.complex128), np.empty(len(points), np.int64), 0
+def _placed(points, levels, first, end, base, form, table, knots, lines, coeffs):
+    pieces, many = points.shape
+    out, left, count = np.empty((pieces, many), np.complex128), np.empty(pieces * many, np.int64), 0
     last_found = np.zeros(1, np.int64)
-    for i in range(len(points)):
-        f, x = form[i], points[i].real
-        if f >= 0 and table[f, 0] <= x <= table[f, 1]:
-            out[i] = _moved(points[i], _figures(f, table), coeffs, knots, lines, last_found)[0]
-        else:
-            left[count] = i
-            count += 1
+    for i in range(pieces):
+        for j in range(many):
+            x = points[i, j].real
+            f = form[base[i] + first_beyond(levels, first[i], end[i], x)]
+            if f >= 0 and table[f, 0] <= x <= table[f, 1]:
+                out[i, j] = _moved(points[i, j], _figures(f, table), coeffs, knots, lines, last_found)[0]
+            else:
+                left[count] = i * many + j
+                count += 1
     return out, left[:count]
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -50,11 +51,10 @@ class Parts:
         inside = (self.low[part] <= low + LEAST_PART_MM) & (high <= self.high[part] + LEAST_PART_MM)
         return np.where(inside, part, own)
 
-    def behind(self, piece: np.ndarray, passed: np.ndarray) -> np.ndarray:
-        """Return the part (m,) of some pieces (m,) behind so many of their breaks (m,)."""
-        before = np.searchsorted(self.broken, np.arange(len(self.pieces)))  # breaks of all pieces before each
-        own = np.searchsorted(self.pieces, piece)
-        return len(self.pieces) + (own + before[own]) + passed  # each piece has a part more than breaks
+    def first(self) -> np.ndarray:
+        """Return the first part (p,) of each piece, which has one more than breaks."""
+        own = np.arange(len(self.pieces))
+        return len(own) + own + np.searchsorted(self.broken, own)
 
     def told(self, told: Way | Near) -> Way | Near:
         """Return what tells of pieces and parts where points go, as ``told`` does of pieces."""
@@ -72,16 +72,33 @@ class Parts:
         return np.where((known.row < 0) & (row >= 0), len(known.part) + row, known.row), both(forms, polynomials_of(told))
 
 
-def forms_along(way: Way, told: Way | Near, pieces: np.ndarray, of: np.ndarray, before: np.ndarray):
-    """Return for rows (n,) of some ``pieces`` (p,), rising, the closed form (n,), −1 where none is known, all forms, and the pieces' parts,
-    None where no line turns about a vertex. Of each row ``of`` (n,) is its piece, and ``before`` (n,) how many of all breaks are before it.
+class Along(NamedTuple):
+    """The closed forms that tell where points of some pieces go, and the ``parts`` of these, None where no line turns about a vertex.
+
+    Behind so many of all breaks a piece has the one of ``forms`` that ``form`` (q,) says, −1 where none is known, as much after its
+    ``base`` (n,), which those others have not.
     """
+
+    form: np.ndarray
+    base: np.ndarray
+    forms: Forms
+    parts: Parts | None
+
+    def of(self, piece: np.ndarray, before: np.ndarray) -> np.ndarray:
+        """Return the forms (m,) of pieces (m,) behind so many breaks (m,)."""
+        return self.form[self.base[piece] + before]
+
+
+def forms_along(way: Way, told: Way | Near, pieces: np.ndarray) -> Along:
+    """Return the closed forms of ``pieces`` (p,), rising."""
     if not len(way.breaks):
-        form = told.rows[of] if isinstance(told, Near) else np.full(len(of), -1)
-        return form, polynomials_of(told), None
+        form = told.rows if isinstance(told, Near) else np.full(len(way.s), -1)
+        return Along(form, np.arange(len(way.s)), polynomials_of(told), None)
     parts = parts_of(way, pieces)
+    base = np.empty(len(way.s), int)
+    base[pieces] = parts.first() - way.first_break[pieces]
     form, forms = parts.forms(told)
-    return form[parts.behind(of, before - way.first_break[of])], forms, parts
+    return Along(form, base, forms, parts)
 
 
 def parts_of(way: Way, pieces: np.ndarray) -> Parts:
