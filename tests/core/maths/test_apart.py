@@ -30,6 +30,23 @@ def test_polygons_stand_apart_as_geos_says(corners, others, spread):
     assert 0 < (found == 0).sum() < 300 or spread == 20.0
 
 
+@pytest.mark.parametrize(("parts", "others"), [(1, 90), (90, 90), (130, 7)])
+def test_rows_of_dashes_stand_apart_as_geos_says(parts, others):
+    """As strokes of dashes lie that cross or pass one another."""
+    rng = np.random.default_rng(parts)
+
+    def dashes(count):
+        square = np.array([0, 0.6, 0.6 + 0.6j, 0.6j, 0])
+        rows = (np.arange(count)[:, None] - count / 2 + square).ravel() * np.exp(1j * rng.uniform(0, 7, 200))[:, None]
+        return rows + 30 * (rng.uniform(-1, 1, (200, 1)) + 1j * rng.uniform(-1, 1, (200, 1))), np.full(count, 5)
+
+    (one, counts), (two, their) = dashes(parts), dashes(others)
+    shapes = [[shapely.union_all(shapely.polygons(as_points(row).reshape(-1, 5, 2))) for row in rows] for rows in (one, two)]
+    found = apart(one, runs_of(counts), two, runs_of(their))
+    assert found == pytest.approx(shapely.distance(*map(np.array, shapes)), abs=1e-12)
+    assert 0 < (found == 0).sum() < 200
+
+
 def test_what_lies_in_a_hole_stands_apart_and_what_lies_about_one_meets():
     square = np.array([0, 10, 10 + 10j, 10j, 0])
     with_hole = np.concatenate([square, np.array([2 + 2j, 2 + 8j, 8 + 8j, 8 + 2j, 2 + 2j])])

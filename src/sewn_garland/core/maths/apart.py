@@ -39,26 +39,46 @@ def apart(one: np.ndarray, runs: Runs, two: np.ndarray, others: Runs) -> np.ndar
 
 @compiled
 def _apart(one, runs, two, others):
-    out, boxes, their_boxes = np.empty(len(one)), np.empty((len(runs), 4)), np.empty((len(others), 4))
+    out, boxes, their_boxes = np.empty(len(one)), np.empty((_boxes(len(runs)), 4)), np.empty((_boxes(len(others)), 4))
     for i in range(len(one)):
         _put_boxes(one, i, runs, boxes)
         _put_boxes(two, i, others, their_boxes)
         square = _least_square(one, two, i, runs, others, boxes, their_boxes)
-        if square > 0 and (_lies_in(one, runs, two, others, i) or _lies_in(two, others, one, runs, i)):
+        if square > 0 and (_lies_in(one, runs, two, others, their_boxes, i) or _lies_in(two, others, one, runs, boxes, i)):
             square = 0.0
         out[i] = np.sqrt(square)
     return out
 
 
 @compiled
+def _group(runs):
+    """Return how many of so many runs are a group: about as many as there are groups."""
+    return max(1, int(np.ceil(np.sqrt(runs))))
+
+
+@compiled
+def _boxes(runs):
+    """Return how many boxes there are about so many runs and their groups."""
+    return runs + (runs + _group(runs) - 1) // _group(runs)
+
+
+@compiled
 def _put_boxes(points, i, runs, boxes):
-    for k in range(len(runs)):
+    """Put the boxes about runs, and behind them those about groups of these."""
+    count, size = len(runs), _group(len(runs))
+    for k in range(count):
         left = right = points[i, runs[k, 0]].real
         top = bottom = points[i, runs[k, 0]].imag
         for j in range(runs[k, 0] + 1, runs[k, 1] + 1):
             x, y = points[i, j].real, points[i, j].imag
             left, right, top, bottom = min(left, x), max(right, x), min(top, y), max(bottom, y)
         boxes[k, 0], boxes[k, 1], boxes[k, 2], boxes[k, 3] = left, right, top, bottom
+        g = count + k // size
+        if k % size == 0:
+            boxes[g, 0], boxes[g, 1], boxes[g, 2], boxes[g, 3] = left, right, top, bottom
+        else:
+            boxes[g, 0], boxes[g, 1] = min(boxes[g, 0], left), max(boxes[g, 1], right)
+            boxes[g, 2], boxes[g, 3] = min(boxes[g, 2], top), max(boxes[g, 3], bottom)
 
 
 @compiled
@@ -72,17 +92,23 @@ def _between_boxes(boxes, k, others, j):
 @compiled
 def _least_square(one, two, i, runs, others, boxes, their_boxes):
     """Return the square of the least distance of two sides; those whose boxes are nearest are looked at first."""
-    nearest, k0, j0 = np.inf, 0, 0
-    for k in range(len(runs)):
-        for j in range(len(others)):
-            square = _between_boxes(boxes, k, their_boxes, j)
-            if square < nearest:
-                nearest, k0, j0 = square, k, j
-    least = _of_runs(one, two, i, runs[k0, 0], runs[k0, 1], others[j0, 0], others[j0, 1], their_boxes, j0, np.inf)
-    for k in range(len(runs)):
-        for j in range(len(others)):
-            if _between_boxes(boxes, k, their_boxes, j) < least:
-                least = _of_runs(one, two, i, runs[k, 0], runs[k, 1], others[j, 0], others[j, 1], their_boxes, j, least)
+    own, their, k0, j0, least = _group(len(runs)), _group(len(others)), 0, 0, np.inf
+    for closely in (False, True):  # at boxes alone, to begin near, and at what is in them
+        if closely:
+            least = _of_runs(one, two, i, runs[k0, 0], runs[k0, 1], others[j0, 0], others[j0, 1], their_boxes, j0, np.inf)
+        for g in range(len(boxes) - len(runs)):
+            for h in range(len(their_boxes) - len(others)):
+                if _between_boxes(boxes, len(runs) + g, their_boxes, len(others) + h) >= least:
+                    continue
+                for k in range(g * own, min((g + 1) * own, len(runs))):
+                    if _between_boxes(boxes, k, their_boxes, len(others) + h) >= least:
+                        continue
+                    for j in range(h * their, min((h + 1) * their, len(others))):
+                        square = _between_boxes(boxes, k, their_boxes, j)
+                        if square < least and closely:
+                            least = _of_runs(one, two, i, runs[k, 0], runs[k, 1], others[j, 0], others[j, 1], their_boxes, j, least)
+                        elif square < least:
+                            least, k0, j0 = square, k, j
     return least
 
 
@@ -129,17 +155,29 @@ def _off(z, a, b):
 
 
 @compiled
-def _lies_in(one, runs, two, others, i):
+def _lies_in(one, runs, two, others, their_boxes, i):
     """Tell whether some ring of one polygon, none of whose sides cross the other's, lies in that."""
+    size = _group(len(others))
     for k in range(len(runs)):
         if k > 0 and runs[k, 0] == runs[k - 1, 1]:
             continue  # of a ring that was looked at
         z, inside = one[i, runs[k, 0]], False
-        for j in range(len(others)):
-            for m in range(others[j, 0], others[j, 1]):
-                a, b = two[i, m], two[i, m + 1]
-                if (a.imag > z.imag) != (b.imag > z.imag) and (_turn(a, b, z) > 0) == (b.imag > a.imag):
-                    inside = not inside
+        for h in range(len(their_boxes) - len(others)):
+            if not _is_beside(z, their_boxes, len(others) + h):
+                continue
+            for j in range(h * size, min((h + 1) * size, len(others))):
+                if not _is_beside(z, their_boxes, j):
+                    continue
+                for m in range(others[j, 0], others[j, 1]):
+                    a, b = two[i, m], two[i, m + 1]
+                    if (a.imag > z.imag) != (b.imag > z.imag) and (_turn(a, b, z) > 0) == (b.imag > a.imag):
+                        inside = not inside
         if inside:
             return True
     return False
+
+
+@compiled
+def _is_beside(z, boxes, k):
+    """Tell whether the way from a point to the right may come to a box."""
+    return z.real <= boxes[k, 1] and boxes[k, 2] <= z.imag <= boxes[k, 3]

@@ -95,7 +95,9 @@ def bent_by_forms(cubics: np.ndarray, form: np.ndarray, forms: Forms, *, toleran
     return None if len(row) >= most else Bent(bent, row, left)
 
 
-def placed_by_forms(points: np.ndarray, breaks: tuple[np.ndarray, np.ndarray, np.ndarray], base: np.ndarray, form: np.ndarray, forms: Forms):
+def placed_by_forms(
+    points: np.ndarray, breaks: tuple[np.ndarray, np.ndarray, np.ndarray], base: np.ndarray, form: np.ndarray, forms: Forms
+):
     """Return where points (k, m), x + iv, of pieces (k,) go, and the places (j,) of those left as by ``bent_by_forms``, row by row.
 
     ``breaks`` are the places (k,) of the first one of each piece's, and behind the last, among the x of all, rising in each piece: behind
