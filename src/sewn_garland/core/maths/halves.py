@@ -9,6 +9,7 @@ from .curves import as_complex, as_points
 
 SAMPLES = 17  # chosen: crossings closer together than a sixteenth of a cubic may be missed
 BISECTIONS = 8
+APART_MM = 1e-9  # ends that are to be joined
 NEWTON_ROUNDS = 4  # after that many bisections simple roots are then known to the last bits
 
 
@@ -108,23 +109,44 @@ def kept_side(cubics: np.ndarray, contour: np.ndarray, closed: np.ndarray, value
     a rim cut in two keeps a double edge there, which covers nothing). Open ones fall apart.
     Return cubics, the contour (k,) of each numbered anew, and the old one (c′,) of every new one.
     """
-    parts, own, side = split_where(cubics, value)
-    keep = side < 0
-    parts, of = parts[keep], contour[own[keep]]
-    if not len(parts):
-        return np.zeros((0, 4, 2)), np.zeros(0, int), np.zeros(0, int)
-    first = np.append(True, of[1:] != of[:-1])
-    apart = np.append(False, np.hypot(*(parts[1:, 0] - parts[:-1, 3]).T) > 1e-9)
-    breaks = first | (apart & ~closed[of])
-    number = np.cumsum(breaks) - 1
-    old = of[breaks]
-    head = np.flatnonzero(first)[np.cumsum(first) - 1]  # the first part of each part's contour
-    last = np.append(first[1:], True)
-    follows = np.where(last, head, np.minimum(np.arange(len(parts)) + 1, len(parts) - 1))
-    gap = np.hypot(*(parts[follows, 0] - parts[:, 3]).T) > 1e-9
-    bridge = np.flatnonzero(gap & closed[of])
-    a, b = parts[bridge, 3], parts[follows[bridge], 0]
-    lines = np.stack([a, a + (b - a) / 3, a + (b - a) * 2 / 3, b], axis=1)
-    every = np.concatenate([parts, lines])
-    order = np.argsort(np.append(np.arange(len(parts)), bridge), kind="stable")  # a bridge follows the part it begins at
-    return every[order], np.append(number, number[bridge])[order], old
+    parts, own, side = _split(for_compiled(as_complex(cubics), complex), for_compiled(value, float))
+    parts, number, old = _kept(parts, own, side, for_compiled(contour, int), for_compiled(closed, bool))
+    return as_points(parts), number, old
+
+
+@compiled
+def _kept(parts, own, side, contour, closed):
+    room = 2 * len(parts)  # each may be followed by a bridge
+    out, number, old = np.empty((room, 4), np.complex128), np.empty(room, np.int64), np.empty(len(parts), np.int64)
+    n, contours, head = 0, 0, 0
+    for i in range(len(parts)):
+        if side[i] > 0:
+            continue
+        of = contour[own[i]]
+        anew = contours == 0 or of != old[contours - 1]
+        if anew:
+            n = _bridged(out, number, n, out[head, 0], contours > 0 and closed[old[contours - 1]])
+        elif closed[of]:
+            n = _bridged(out, number, n, parts[i, 0], True)
+        if anew or (not closed[of] and _are_apart(out[n - 1, 3], parts[i, 0])):
+            old[contours], head = of, n
+            contours += 1
+        out[n, 0], out[n, 1], out[n, 2], out[n, 3], number[n] = parts[i, 0], parts[i, 1], parts[i, 2], parts[i, 3], contours - 1
+        n += 1
+    n = _bridged(out, number, n, out[head, 0], contours > 0 and closed[old[contours - 1]])
+    return out[:n], number[:n], old[:contours]
+
+
+@compiled
+def _bridged(out, number, n, to, closes):
+    """Put a straight side behind n parts, if what they are of ``closes`` and does not end where it leads; return how many there are then."""
+    if not closes or not _are_apart(out[n - 1, 3], to):
+        return n
+    a = out[n - 1, 3]
+    out[n, 0], out[n, 1], out[n, 2], out[n, 3], number[n] = a, a + (to - a) / 3, a + (to - a) * 2 / 3, to, number[n - 1]
+    return n + 1
+
+
+@compiled
+def _are_apart(a, b):
+    return (a.real - b.real) ** 2 + (a.imag - b.imag) ** 2 > APART_MM**2
