@@ -9,6 +9,7 @@ import numpy as np
 import shapely
 
 from ..artwork.silhouette import silhouette
+from ..maths.at_once import each_at_once
 from ..maths.curves import as_complex
 from ..maths.ragged import alike, in_blocks
 from ..maths.sides import overlaps
@@ -20,7 +21,7 @@ from ..values.motif import Motif
 from ..values.pieces import Placed
 from .drawn import Drawn, drawn_polygons, rows_within
 
-PAIRS_AT_ONCE = 5_000  # whose polygons are made in one go; chosen
+PAIRS_AT_ONCE = 2_000  # whose polygons are made in one go; chosen
 SAME_PAIR_MM = 1e-6
 SAME_DIRECTION = 1e-9  # radians; a piece of a metre then lies as near as that
 TOUCHING_MM = 1e-6
@@ -42,11 +43,14 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | Non
     rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
     askew = np.flatnonzero(rigid & ~straight)
     apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
-    bent = np.flatnonzero(~rigid)
-    for own in in_blocks(np.ones(len(bent)), PAIRS_AT_ONCE):
-        some = bent[own]
+
+    def between(some: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         drawn, one, two = _pairs(motifs, size, placed, first[some], second[some], bends)
-        apart[some], overlap[some] = _between(drawn, one, two, placed.centre[second[some]] - placed.centre[first[some]])
+        return some, *_between(drawn, one, two, placed.centre[second[some]] - placed.centre[first[some]])
+
+    bent = np.flatnonzero(~rigid)
+    for some, *found in each_at_once(between, (bent[own] for own in in_blocks(np.ones(len(bent)), PAIRS_AT_ONCE))):
+        apart[some], overlap[some] = found
     height = np.array([m.height for m in motifs])
     depth = np.minimum(*(height[placed.motif[i]] * np.abs(placed.scale[i, 1]) for i in (first, second)))
     gap = (apart - wished_apart) - (overlap - wished_overlap) / np.maximum(depth, 1e-9)
@@ -67,10 +71,12 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, bends: Bends | No
     if not len(none):
         return joins
     size = brush.spacing.size * float(placed.size.max(initial=1.0))
-    apart = none.copy()
-    for some in in_blocks(np.ones(len(apart)), PAIRS_AT_ONCE):
+
+    def stands_apart(some: slice) -> np.ndarray:
         drawn, one, two = _pairs(brush.pieces.motifs, size, placed, joins.first[some], joins.second[some], bends)
-        apart[some] = np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
+        return np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
+
+    apart = np.concatenate(list(each_at_once(stands_apart, in_blocks(np.ones(len(none)), PAIRS_AT_ONCE))))
     return replace(joins, gap=apart, apart=apart, wished=none)
 
 

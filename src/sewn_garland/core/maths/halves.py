@@ -139,7 +139,7 @@ def _kept(parts, own, side, contour, closed):
 
 @compiled
 def _bridged(out, number, n, to, closes):
-    """Put a straight side behind n parts, if what they are of ``closes`` and does not end where it leads; return how many there are then."""
+    """Put a straight side behind n parts, if what they are of ``closes`` and does not end where that leads; return how many there are."""
     if not closes or not _are_apart(out[n - 1, 3], to):
         return n
     a = out[n - 1, 3]

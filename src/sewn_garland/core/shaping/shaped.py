@@ -11,6 +11,7 @@ from ..artwork.box import ink_box, point_corners
 from ..artwork.contours import contours_of
 from ..artwork.corner import allowances_of
 from ..artwork.reach import reach_of
+from ..maths.at_once import each_at_once
 from ..maths.curves import as_complex, as_points
 from ..maths.ragged import in_blocks, owners, ranges
 from ..values.bends import Bends
@@ -233,13 +234,14 @@ class _Bends:
 
         some = _one_of_each(len(pieces), min(SAMPLED, max(1, len(pieces) // LEAST_SAMPLED)))
         if costs.sum() > MANY_IN_ALL and len(some) >= LEAST_SAMPLED:
-            taken = np.concatenate([_curves_of(bent(some[own]), pieces[some[own]]) for own in in_blocks(costs[some], BLOCK_CURVES)])
+            blocks = [some[own] for own in in_blocks(costs[some], BLOCK_CURVES)]
+            taken = np.concatenate(list(each_at_once(lambda rows: _curves_of(bent(rows), pieces[rows]), blocks)))
             if len(pieces) * (taken.mean() - SURELY * taken.std() / np.sqrt(len(taken))) > self._most_curves:
                 raise too_many_curves()
         parts, count = [], 0
-        for own in in_blocks(costs, BLOCK_CURVES) if len(pieces) else [slice(0)]:
-            parts.append((bent(own), 0))
-            count += len(parts[-1][0].points) // 3
+        for part in each_at_once(bent, in_blocks(costs, BLOCK_CURVES) if len(pieces) else [slice(0)]):
+            parts.append((part, 0))
+            count += len(part.points) // 3
             if count > self._most_curves:
                 raise too_many_curves()
         return parts[0][0] if len(parts) == 1 else put_together(parts)
