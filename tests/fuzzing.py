@@ -118,17 +118,20 @@ def _about(case: Case) -> int:
 
 
 class _Steps:
-    """How long the processor is busy with steps that somebody waits for, each by itself: what else a machine does counts for nothing."""
+    """How long somebody waits for steps, each by itself: as long as they take, or as processors are busy with them, whichever is less.
+
+    So what else a machine does counts for nothing, and what several processors do at once counts once.
+    """
 
     def __init__(self) -> None:
         self.longest = 0.0
 
     def done(self, step):
-        began = time.process_time()
+        began = np.array([time.perf_counter(), time.process_time()])
         try:
             return step()
         finally:
-            self.longest = max(self.longest, time.process_time() - began)
+            self.longest = max(self.longest, float(min((time.perf_counter(), time.process_time()) - began)))
 
 
 def random_motif(rng: np.random.Generator) -> Motif:

@@ -152,11 +152,20 @@ def _of_pairs(
     """Return how far pairs of rigid pieces (p,) stand apart and overlap, when the first lies along a line to the right, and the second,
     turned by ``back`` (p, 2, 2), ``off`` (p, 2) from it; pairs alike are measured once.
     """
+    if not len(first):
+        return np.zeros(0), np.zeros(0)
     own = placed.linear_of(first) @ _turned_back(placed.direction[first])
     other = placed.linear_of(second) @ back
     table = np.column_stack([placed.motif[first], placed.motif[second], own.reshape(-1, 4), other.reshape(-1, 4), off])
     rows, kind = alike(np.round(table / SAME_PAIR_MM))
-    apart, overlap = _between(_on_line(silhouettes, table[rows]), np.arange(len(rows)), len(rows) + np.arange(len(rows)), table[rows, 10:])
+
+    def between(some: slice) -> tuple[np.ndarray, np.ndarray]:
+        pairs = table[rows[some]]
+        one = np.arange(len(pairs))
+        return _between(_on_line(silhouettes, pairs), one, len(one) + one, pairs[:, 10:])
+
+    found = list(each_at_once(between, in_blocks(np.ones(len(rows)), PAIRS_AT_ONCE)))
+    apart, overlap = (np.concatenate(columns) for columns in zip(*found, strict=True))
     return apart[kind], overlap[kind]
 
 

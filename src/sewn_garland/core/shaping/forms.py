@@ -104,8 +104,8 @@ def placed_by_forms(
     so many of all of them a piece has the ``form`` (q,) as much after its ``base`` (k,).
     """
     first, end, levels = breaks
-    columns = (for_compiled(column, int) for column in (first, end, base, form))
-    return _placed(for_compiled(points, complex), for_compiled(levels, float), *columns, *forms)
+    first, end, base, form = (for_compiled(column, int) for column in (first, end, base, form))
+    return _placed(for_compiled(points, complex), for_compiled(levels, float), first, end, base, form, *forms)
 
 
 @compiled
