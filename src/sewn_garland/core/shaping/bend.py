@@ -152,7 +152,7 @@ def _bent(cubics: np.ndarray, piece: np.ndarray, contour: np.ndarray, way: Way, 
         raise too_many_curves()
     of = piece[split.row]
     along = forms_along(way, told, piece[run_heads(piece)])
-    done = bent_by_forms(split.parts, along.of(of, split.before), along.forms, tolerance=tolerance, most=MOST_AT_ONCE)
+    done = bent_by_forms(split.parts, along.form[along.base_of(of) + split.before], along.forms, tolerance=tolerance, most=MOST_AT_ONCE)
     if done is None:
         raise too_many_curves()
     rest = _looked_up(split, done.left, of, along.parts, way, told, tolerance) if len(done.left) else _Rest(done.cubics[:0], done.left)
@@ -165,7 +165,7 @@ def points_along(way: Way, told: Way | Near, pieces: np.ndarray, points: np.ndar
     """Return where points (k, m), x + iv, of pieces (k,) go on the page, complex; ``told`` may tell it faster than ``way``."""
     first, along = way.first_break, forms_along(way, told, np.unique(pieces))
     breaks = first[pieces], first[pieces + 1], way.break_x
-    out, left = placed_by_forms(points, breaks, along.base[pieces], along.form, along.forms)
+    out, left = placed_by_forms(points, breaks, along.base_of(pieces), along.form, along.forms)
     if len(left):
         of, x, v = pieces[left // points.shape[1]], np.real(points).ravel()[left], np.imag(points).ravel()[left]
         of, told = (of, told) if along.parts is None else (along.parts.at(of, x), along.parts.told(told))

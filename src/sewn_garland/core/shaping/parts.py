@@ -73,27 +73,27 @@ class Parts:
 
 
 class Along(NamedTuple):
-    """The closed forms that tell where points of some pieces go, and the ``parts`` of these, None where no line turns about a vertex.
+    """The closed forms that tell where points of some pieces go: of each part of theirs, or each piece, ``form`` (q,) is one of ``forms``,
+    −1 where none is known. ``parts`` are None where no line turns about a vertex; then ``form`` may be a single one, of all pieces.
 
-    Behind so many of all breaks a piece has the one of ``forms`` that ``form`` (q,) says, −1 where none is known, as much after its
-    ``base`` (n,), which those others have not.
+    Behind so many of all breaks a piece has the form as much after its ``base`` (n,), None without parts.
     """
 
     form: np.ndarray
-    base: np.ndarray
+    base: np.ndarray | None
     forms: Forms
     parts: Parts | None
 
-    def of(self, piece: np.ndarray, before: np.ndarray) -> np.ndarray:
-        """Return the forms (m,) of pieces (m,) behind so many breaks (m,)."""
-        return self.form[self.base[piece] + before]
+    def base_of(self, piece: np.ndarray) -> np.ndarray:
+        """Return where (m,) the forms of pieces (m,) are counted from."""
+        return np.minimum(piece, len(self.form) - 1) if self.base is None else self.base[piece]
 
 
 def forms_along(way: Way, told: Way | Near, pieces: np.ndarray) -> Along:
     """Return the closed forms of ``pieces`` (p,), rising."""
     if not len(way.breaks):
-        form = told.rows if isinstance(told, Near) else np.full(len(way.s), -1)
-        return Along(form, np.arange(len(way.s)), polynomials_of(told), None)
+        form = told.rows if isinstance(told, Near) else np.array([-1])
+        return Along(form, None, polynomials_of(told), None)
     parts = parts_of(way, pieces)
     base = np.empty(len(way.s), int)
     base[pieces] = parts.first() - way.first_break[pieces]
