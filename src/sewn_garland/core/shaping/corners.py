@@ -13,7 +13,7 @@ from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
-from ..maths.ragged import heads, owners, picked, places, ranges, run_heads
+from ..maths.ragged import heads, owners, places, ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import BisectorCuts, ShapedOutlines, contours_in_order
 
@@ -117,12 +117,11 @@ class _Stamps:
         return _sides_of(_corners_about(self.points, self.starts), self.row, self.piece, matrices, cuts)
 
     def outlines(self, matrices: np.ndarray, pieces: np.ndarray) -> ShapedOutlines:
-        counts = np.diff(self.starts)[self.row]
-        points = picked(self.points, self.starts[self.row], counts)
+        along, against, shift = (for_compiled(column, complex) for column in _maps_of(matrices))
+        rows = for_compiled(self.starts, int), for_compiled(self.row, int), for_compiled(self.piece, int)
+        points, starts = _stamped(for_compiled(self.points, complex), *rows, along, against, shift)
         shape, stroked, closed = (column[self.row] for column in (self.shape, self.stroked, self.closed))
-        starts = np.append(0, np.cumsum(counts))
-        placed = as_points(_placed(points, matrices, np.repeat(self.piece, counts)))
-        return ShapedOutlines(placed, starts, closed, self.piece, shape, stroked, pieces, pieces, pieces[:0])
+        return ShapedOutlines(as_points(points), starts, closed, self.piece, shape, stroked, pieces, pieces, pieces[:0])
 
 
 def _stamps_of(motifs: Sequence[Motif], variant: np.ndarray, pieces: np.ndarray) -> _Stamps:
@@ -143,14 +142,21 @@ def _maps_of(matrices: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     return ((a + d) + 1j * (b - c)) / 2, ((a - d) + 1j * (b + c)) / 2, e + 1j * f
 
 
-def _placed(places: np.ndarray, matrices: np.ndarray, piece: np.ndarray) -> np.ndarray:
-    """Return complex places (k,) where the matrices (n, 6) of their pieces (k,) put them."""
-    along, against, shift = _maps_of(matrices)
-    placed = along[piece] * places
-    if against.any():
-        placed += against[piece] * places.conj()
-    placed += shift[piece]
-    return placed
+@compiled
+def _stamped(points, starts, row, piece, along, against, shift):
+    """Return the points of contours (k,), each a ``row`` of those from ``starts`` on, where their pieces' maps put them, and where each
+    contour starts (k + 1,).
+    """
+    begins = np.zeros(len(row) + 1, np.int64)
+    for i in range(len(row)):
+        begins[i + 1] = begins[i] + starts[row[i] + 1] - starts[row[i]]
+    out, n = np.empty(begins[-1], np.complex128), 0
+    for i in range(len(row)):
+        a, b, c = along[piece[i]], against[piece[i]], shift[piece[i]]
+        for k in range(starts[row[i]], starts[row[i] + 1]):
+            out[n] = a * points[k] + b * points[k].conjugate() + c
+            n += 1
+    return out, begins
 
 
 def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
