@@ -10,7 +10,7 @@ from typing import TypeVar
 Block = TypeVar("Block")
 Done = TypeVar("Done")
 
-MOST_THREADS = 4  # each holds what its block needs on the way, some 50 MB; chosen
+MOST_THREADS = 3  # each holds what its block needs on the way, 50 to 140 MB; chosen
 
 
 def each_at_once(do: Callable[[Block], Done], blocks: Iterable[Block]) -> Iterator[Done]:
