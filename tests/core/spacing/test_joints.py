@@ -282,6 +282,21 @@ def test_joints_sought_near_a_line_lie_on_the_line_itself(ease, monkeypatch):
         assert [(f.kind, f.count) for f in found.findings] == [(f.kind, f.count) for f in alone.findings]
 
 
+@pytest.mark.parametrize(("path", "count", "factor"), [
+    ("l20 -20l5 -25l5 10l25 -25l20 0l10 25l20 -5l20 10l20 -5l15 -10l5 10l5 15", 25, 0.937),
+    ("l20 -5l15 -25l20 0l10 -5l5 20l5 20", 11, 1.044),
+    ("l10 25l15 20l5 -10l10 -25l15 10l5 -5l15 5l15 -5l10 -20l20 -20l10 -10l10 15l10 -10", 25, 0.909),
+])  # fmt: skip
+def test_a_chain_takes_a_link_more_or_less_whichever_can_pass(path, count, factor):
+    """On corners a chain of the nearest count is blocked, and so is the one that its factor points to; the other is not."""
+    laid = on("M0 0" + path, chain(10.0, ease_limit=0.15))
+    assert (len(laid.pieces.s), round(float(laid.pieces.factor[0]), 3), laid.findings) == (count, factor, ())
+    assert largest_opening(laid) < 1e-9
+    steps = np.array([complex(*map(float, step.split())) for step in path.split("l")[1:]])
+    assert laid.pieces.joints[-1, 1] == pytest.approx([steps.sum().real, steps.sum().imag], abs=1e-9)
+    assert np.hypot(*np.diff(laid.pieces.joints, axis=1)[:, 0].T) == pytest.approx(10 * laid.pieces.factor, rel=1e-9)
+
+
 def test_a_chain_whose_links_go_astray_is_soon_given_up():
     """On four hundred corners of a third of a turn no factor is found; what is laid then are links of full size, and a rest."""
     line = measured("M0 0" + "".join(f"l{8 + k % 5} {(8 + k % 5) * (1.732 if k % 2 else -1.732):.3f}" for k in range(400)))

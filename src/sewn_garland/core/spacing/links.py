@@ -51,21 +51,21 @@ def link_runs(
 
 
 def _best_closing(ways: Ways, runs: RunsOfLinks, own: np.ndarray, limit: float) -> _Closed:
-    """Return for each run the whole count whose factor is nearest 1; one that cannot pass is passed over for the next."""
+    """Return for each run the whole count whose factor is nearest 1; one that cannot pass is passed over for the next, up or down."""
     step = np.where(runs.closed, len(own), 1)
     least = np.where(runs.closed, -(-LEAST_CLOSED // len(own)) * len(own), 1)
     count = np.maximum(np.round(runs.room / (own.mean() * step)).astype(int) * step, least)
     best, holds = closing_chains(ways, runs, own, count)
-    up = best.sigma > 1
-    other = np.maximum(np.where(up, count + step, count - step), least)
-    guess = best.sigma * count / other
-    poor = ~holds | ~np.isnan(best.blocked)
-    doubtful = (other != count) & ((np.abs(guess - 1) < 1.05 * np.abs(best.sigma - 1)) | poor)
-    if doubtful.any():
-        rival, rival_holds = closing_chains(ways, runs, own, np.where(doubtful, other, count))
-        nearer = (np.abs(rival.sigma - 1) < np.abs(best.sigma - 1)) | poor
-        better = doubtful & rival_holds & np.isnan(rival.blocked) & nearer
-        best, holds = _picked(best, rival, better), holds | better
+    first = best.sigma
+    towards = np.where(first > 1, step, -step)
+    for other in (np.maximum(count + towards, least), np.maximum(count - towards, least)):
+        guess, poor = first * count / other, ~holds | ~np.isnan(best.blocked)
+        doubtful = (other != count) & ((np.abs(guess - 1) < 1.05 * np.abs(best.sigma - 1)) | poor)
+        if doubtful.any():
+            rival, rival_holds = closing_chains(ways, runs, own, np.where(doubtful, other, count))
+            nearer = (np.abs(rival.sigma - 1) < np.abs(best.sigma - 1)) | poor
+            better = doubtful & rival_holds & np.isnan(rival.blocked) & nearer
+            best, holds = _picked(best, rival, better), holds | better
     return _Closed(best, holds & (np.abs(best.sigma - 1) <= limit + LIMIT_SLACK), holds)
 
 
