@@ -99,7 +99,9 @@ def test_typed_points_are_flowing_or_pointed_as_is_said(app, pointed):
     page.get_by_role("textbox", name="Points in mm").fill("40,60 120,60 120,140")
     page.keyboard.press("Enter")
     kept(page)
-    assert app.state(page, "/api/pages/1")["lines"][-1]["source"]["flowing"] == [not pointed] * 3
+    drawn = app.state(page, "/api/pages/1")["lines"][-1]
+    assert drawn["source"]["flowing"] == [not pointed] * 3
+    expect(page.get_by_role("textbox", name="Name of the line")).to_have_value(drawn["name"])
 
 
 def test_panels_that_are_opened_by_key_have_the_focus(app):

@@ -195,6 +195,7 @@ def test_brings_in_lines_and_refuses_bad_files_in_a_sentence(app):
     page.get_by_test_id("lines-file").set_input_files(good)
     expect(page.get_by_role("button", name="Undo: bring in 2 lines")).to_be_visible()
     assert len(lines(app, page)) == 11
+    expect(page.get_by_role("region", name="Chosen lines")).to_contain_text("2 lines chosen")
     page.get_by_test_id("lines-file").set_input_files(good | {"buffer": svg("<script/>").encode()})
     expect(page.get_by_role("alert")).to_contain_text("scripts are not taken in")
     expect(page.get_by_text("The last change was not kept")).to_be_visible()
@@ -205,6 +206,7 @@ def test_brings_in_lines_and_refuses_bad_files_in_a_sentence(app):
     expect(page.get_by_role("status").filter(has_text="Text in Tide Script was left out")).to_be_visible()
     expect(page.get_by_text("All changes kept")).to_be_visible()
     assert len(lines(app, page)) == 12
+    expect(page.get_by_role("textbox", name="Name of the line")).to_have_value("Line 12")
 
 
 def test_pressing_the_bend_strip_goes_to_the_place(app):

@@ -11,10 +11,11 @@ import type { Mode } from "./types";
 
 /** Ways to bring a line onto the page, and the brush that it is drawn with. */
 export function DrawWith() {
-  const { workshop, brushId, changes } = useLaidPage();
+  const { workshop, lines, brushId, changes } = useLaidPage();
   const mode = useDesk((desk) => desk.mode);
   const setMode = useDesk((desk) => desk.setMode);
   const setBrush = useDesk((desk) => desk.setBrush);
+  const chooseAll = useDesk((desk) => desk.chooseAll);
   const ready = useDesk((desk) => desk.ready);
   const showReady = useDesk((desk) => desk.showReady);
   const file = useRef<HTMLInputElement>(null);
@@ -24,8 +25,9 @@ export function DrawWith() {
     if (chosenFile.size > 10 * 1024 * 1024)
       say(`${chosenFile.name} is more than the 10 MB a drawing may have; nothing was brought in`);
     else {
-      const { left_out } = await changes.bringIn.mutateAsync({ brush_id: brushId, svg: await chosenFile.text() });
-      if (left_out.length) say(left_out.join(" "), "told");
+      const brought = await changes.bringIn.mutateAsync({ brush_id: brushId, svg: await chosenFile.text() });
+      chooseAll(brought.lines.map(({ id }) => id).filter((id) => !lines.some((line) => line.id === id)));
+      if (brought.left_out.length) say(brought.left_out.join(" "), "told");
     }
   };
   const ways: [Exclude<Mode, null>, string][] = [

@@ -1,8 +1,10 @@
 import { useLaidPage } from "./laidPage";
+import { useLineHands } from "./useLineHands";
 
 /** The first step on an empty page. */
 export function FirstLine() {
-  const { workshop, brushId, changes, page } = useLaidPage();
+  const { workshop, brushId, page } = useLaidPage();
+  const { draw } = useLineHands();
   if (!brushId) return <p className="mb-2 text-moss">There is no brush to draw with yet. Make one at the Motif station.</p>;
   const [w, h] = [page.width_mm, page.height_mm];
   const wave = {
@@ -14,10 +16,7 @@ export function FirstLine() {
       <p className="mb-2">
         Press <b>By hand</b> and pull across the sheet, or begin with a sample.
       </p>
-      <button
-        className="firm-button"
-        onClick={() => changes.draw.mutate({ brush_id: brushId, source: wave, name: "Sample wave" })}
-      >
+      <button className="firm-button" onClick={() => draw(wave, "Sample wave")}>
         Lay {workshop.brushes.find((b) => b.id === brushId)?.name} on a wave
       </button>
     </div>

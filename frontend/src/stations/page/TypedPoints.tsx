@@ -1,10 +1,12 @@
 import { useTrouble } from "../../shared/api/queries";
 import { useDesk } from "./desk";
 import { useLaidPage } from "./laidPage";
+import { useLineHands } from "./useLineHands";
 
 /** Points given in figures, for exact work and for drawing without a pointer. */
 export function TypedPoints() {
-  const { brushId, changes } = useLaidPage();
+  const { brushId } = useLaidPage();
+  const { draw } = useLineHands();
   const say = useTrouble((s) => s.say);
   const pointed = useDesk((desk) => desk.pointed);
   return (
@@ -25,11 +27,7 @@ export function TypedPoints() {
           numbers[2 * i],
           numbers[2 * i + 1],
         ]);
-        if (brushId)
-          changes.draw.mutate({
-            brush_id: brushId,
-            source: { kind: "points", points, flowing: points.map(() => !pointed), closed: false },
-          });
+        if (brushId) draw({ kind: "points", points, flowing: points.map(() => !pointed), closed: false });
       }}
     >
       <input
