@@ -75,3 +75,8 @@ def test_nothing_kept_is_nothing():
     cubics, contour, closed = contour_cubics("MLLZ", np.array([[5, 5], [6, 5], [6, 6]], float))
     parts, number, old = kept_side(cubics, contour, closed, cubics[..., 0] - 4)
     assert len(parts) == len(number) == len(old) == 0
+
+
+def test_of_no_cubics_nothing_is_kept():
+    kept = kept_side(np.zeros((0, 4, 2)), np.zeros(0, int), np.zeros(0, bool), np.zeros((0, 4)))
+    assert [len(column) for column in kept] == [0, 0, 0]

@@ -124,23 +124,22 @@ def _kept(parts, own, side, contour, closed):
             continue
         of = contour[own[i]]
         anew = contours == 0 or of != old[contours - 1]
-        if anew:
-            n = _bridged(out, number, n, out[head, 0], contours > 0 and closed[old[contours - 1]])
-        elif closed[of]:
-            n = _bridged(out, number, n, parts[i, 0], True)
+        if n > 0 and closed[old[contours - 1]]:
+            n = _bridged(out, number, n, out[head, 0] if anew else parts[i, 0])
         if anew or (not closed[of] and _are_apart(out[n - 1, 3], parts[i, 0])):
             old[contours], head = of, n
             contours += 1
         out[n, 0], out[n, 1], out[n, 2], out[n, 3], number[n] = parts[i, 0], parts[i, 1], parts[i, 2], parts[i, 3], contours - 1
         n += 1
-    n = _bridged(out, number, n, out[head, 0], contours > 0 and closed[old[contours - 1]])
+    if n > 0 and closed[old[contours - 1]]:
+        n = _bridged(out, number, n, out[head, 0])
     return out[:n], number[:n], old[:contours]
 
 
 @compiled
-def _bridged(out, number, n, to, closes):
-    """Put a straight side behind n parts, if what they are of ``closes`` and does not end where that leads; return how many there are."""
-    if not closes or not _are_apart(out[n - 1, 3], to):
+def _bridged(out, number, n, to):
+    """Put a straight side behind n parts, if the last one does not end where that leads; return how many there are then."""
+    if not _are_apart(out[n - 1, 3], to):
         return n
     a = out[n - 1, 3]
     out[n, 0], out[n, 1], out[n, 2], out[n, 3], number[n] = a, a + (to - a) / 3, a + (to - a) * 2 / 3, to, number[n - 1]
