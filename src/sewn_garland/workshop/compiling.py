@@ -21,6 +21,7 @@ def compile_ahead() -> None:
     """Compile every such function, or load it where it was compiled before: half a minute, or half a second."""
     pieces, hand, joins = Pieces((motif_from_starter("bar"),)), Hand(taper_start_mm=10), Joins(measured_by="outlines")
     for travel, ends, path in (
+        (Travel(), Ends(outside_corner="mitre"), CORNERS_AND_BENDS),
         (Travel(round_bends="bent"), Ends(outside_corner="mitre"), CORNERS_AND_BENDS),
         (Travel(kind="once_length", round_bends="bent"), Ends(), CORNERS_AND_BENDS),
         (Travel(round_bends="jointed"), Ends(), HAIRPIN),
