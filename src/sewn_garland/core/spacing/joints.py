@@ -299,7 +299,7 @@ class _Chain:
         on the line itself; tell which runs (k,) were not given up. Those that are done stay where they are.
         """
         curve, few = self.ways.near if enough else self.ways.line, len(self.own) / 2
-        tails, farthest = self.heads + self.count, 2 * self.scale + float(np.abs(self.own).sum())
+        farthest = 2 * self.scale + float(np.abs(self.own).sum())
         least_told, good = max(enough, RESIDUAL_REL_TOL * self.scale), max(enough, GOOD_REL_TOL * self.scale)
         alive = np.ones(len(self.count), bool)
         least, since = np.full(len(self.count), np.inf), np.zeros(len(self.count), int)
@@ -328,13 +328,19 @@ class _Chain:
             on = left[self.link_run]
             step, for_larger = newton_steps(self.before, on, ahead, behind, miss, own, len(s))
             if ends is not None:
-                larger = -step[tails] / np.where(np.abs(for_larger[tails]) > 1e-300, for_larger[tails], 1.0)
-                larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
-                step = step + for_larger * larger[self.joint_run]
-                step[tails] = 0.0
-                sigma += larger
+                step = self._ending(step, for_larger, sigma)
             s += np.clip(step, -farthest, farthest)
         return alive
+
+    def _ending(self, step: np.ndarray, for_larger: np.ndarray, sigma: np.ndarray) -> np.ndarray:
+        """Return the steps with which each run's last joint stays, by another factor; these change in place."""
+        tails = self.heads + self.count
+        larger = -step[tails] / np.where(np.abs(for_larger[tails]) > 1e-300, for_larger[tails], 1.0)
+        larger = np.clip(larger, -0.3 * sigma, 0.3 * sigma)
+        sigma += larger
+        ending = step + for_larger * larger[self.joint_run]
+        ending[tails] = 0.0
+        return ending
 
     def met(self, s: np.ndarray, sigma: np.ndarray) -> np.ndarray:
         """Tell which links reach from joint to joint."""
