@@ -91,6 +91,19 @@ def test_a_name_that_is_given_up_lets_the_very_next_key_go_to_the_station(app):
     assert page.evaluate(AT_ONCE, ["q", "n", "Escape"])[1:] == ["Name of the line", "BODY"]
 
 
+@pytest.mark.parametrize(
+    ("keys", "role"),
+    [("q t Escape q w", "menu"), ("q w Escape q b", "menu"), ("q w Escape q t", "dialog"), ("? Escape q t", "dialog")],
+)
+def test_what_keys_open_stays_open_though_what_was_closed_before_gives_its_focus_back_later(app, keys, role):
+    page = app.open("#/page/1")
+    calm(page)
+    page.evaluate(AT_ONCE, keys.split())
+    page.evaluate("() => new Promise((then) => setTimeout(then))")  # what closed has had its turn: timers keep their order
+    expect(page.get_by_role(role)).to_have_count(1)
+    assert page.evaluate("role => document.activeElement.closest(`[role=${role}]`) !== null", role)
+
+
 @pytest.mark.parametrize("pointed", [False, True])
 def test_typed_points_are_flowing_or_pointed_as_is_said(app, pointed):
     page = app.open("#/page/1")

@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import { lettersNow, useKeys } from "../shared/ui/keys";
+import { keepNewFocus, lettersNow, useKeys } from "../shared/ui/keys";
 
 const GENERAL: [string, string][] = [
   ["1 – 4", "Motif, Repeat, Page, Shelf"],
@@ -39,6 +39,7 @@ export function KeySheet() {
     <Dialog.Root modal={false} open={sheet} onOpenChange={(open) => set({ sheet: open })}>
       <Dialog.Portal>
         <Dialog.Content
+          onCloseAutoFocus={keepNewFocus}
           aria-describedby={undefined}
           className={`${SHEET} z-50 max-h-[94vh] w-[860px] overflow-y-auto border border-loden bg-work p-6 shadow-md`}
         >

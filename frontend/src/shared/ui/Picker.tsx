@@ -1,4 +1,5 @@
 import { DropdownMenu } from "radix-ui";
+import { keepNewFocus } from "./keys";
 
 const ITEM =
   "flex cursor-pointer items-center gap-2 px-3 py-1 outline-none " +
@@ -31,6 +32,7 @@ export function Picker({ label, options, value, placeholder, onSet, picture }: P
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
+          onCloseAutoFocus={keepNewFocus}
           align="start"
           sideOffset={4}
           className="z-30 max-h-[360px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"

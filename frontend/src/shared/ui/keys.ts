@@ -126,6 +126,11 @@ export const takeFocus = (first: HTMLElement | null): void => {
   if (!first?.closest('[role="dialog"]')?.contains(document.activeElement)) first?.focus();
 };
 
+/** What closes gives the focus back a moment later; what was opened by keys in between keeps it, or it would close at once. */
+export const keepNewFocus = (event: Event): void => {
+  if (document.activeElement !== document.body) event.preventDefault();
+};
+
 /** Do something when Escape is pressed that nothing else has taken. */
 export const useEscape = (act: () => void): void =>
   useWindowKey("keydown", (event) => event.key === "Escape" && !event.defaultPrevented && act());

@@ -5,6 +5,7 @@ import { useChange, withVersion } from "../../shared/api/queries";
 import { NumberField } from "../../shared/ui/NumberField";
 import { go } from "../../shared/ui/place";
 import { GroundPicture } from "./GroundPicture";
+import { keepNewFocus } from "../../shared/ui/keys";
 
 /** The open page's name and size; opens the list of pages and the page's own settings. */
 export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page }) {
@@ -28,6 +29,7 @@ export function PageMenu({ workshop, page }: { workshop: Workshop; page: Page })
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          onCloseAutoFocus={keepNewFocus}
           align="start"
           sideOffset={6}
           aria-label="Pages"

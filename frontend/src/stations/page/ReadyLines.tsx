@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { stepThrough, takeFocus } from "../../shared/ui/keys";
+import { keepNewFocus, stepThrough, takeFocus } from "../../shared/ui/keys";
 import { useLaidPage } from "./laidPage";
 import { useLineHands } from "./useLineHands";
 import { useReadyLines } from "./useReadyLines";
@@ -22,6 +22,7 @@ export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boo
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          onCloseAutoFocus={keepNewFocus}
           align="end"
           sideOffset={6}
           aria-label="Ready lines"

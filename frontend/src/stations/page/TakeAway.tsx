@@ -5,6 +5,7 @@ import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
 
 import { usePictureTaken } from "./usePictureTaken";
+import { keepNewFocus } from "../../shared/ui/keys";
 
 type Ground = "clear" | "page" | "colour";
 
@@ -23,6 +24,7 @@ export function TakeAway({ page }: { page: Page }) {
       <Popover.Trigger className="firm-button shrink-0">Take away</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          onCloseAutoFocus={keepNewFocus}
           align="end"
           sideOffset={6}
           aria-label="Take away"

@@ -5,6 +5,7 @@ import { api, kept } from "../../shared/api/client";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { MOST_PINNED } from "./pins";
+import { keepNewFocus } from "../../shared/ui/keys";
 
 /** Pin lines of one's own pages beside the standing trial lines. */
 export function PinMenu() {
@@ -29,6 +30,7 @@ export function PinMenu() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
+          onCloseAutoFocus={keepNewFocus}
           align="end"
           sideOffset={4}
           className="z-30 max-h-[320px] max-w-[300px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"
