@@ -47,6 +47,22 @@ def test_rows_of_dashes_stand_apart_as_geos_says(parts, others):
     assert 0 < (found == 0).sum() < 200
 
 
+@pytest.mark.parametrize("wave", [0.0, 0.4, 4.0])
+@pytest.mark.parametrize("beside", [0.3, 2.5])
+def test_dashes_side_by_side_stand_apart_as_geos_says(wave, beside):
+    """Many of them are as near as the nearest; those of steep waves lie above and below one another."""
+    rng = np.random.default_rng(3)
+    x = 0.1 * np.arange(60)[:, None] + np.array([0, 0.06, 0.06, 0, 0])
+    row = (x + 1j * (wave * np.sin(2 * x) + np.array([0, 0, 0.05, 0.05, 0]))).ravel()
+    way = np.exp(1j * rng.uniform(0, 7, (100, 1)))
+    one, two = 1000 * way + row * way, 1000 * way + (row + rng.uniform(-3, 3, (100, 1)) + beside * 1j) * way
+    shapes = (shapely.multipolygons(shapely.polygons(as_points(all_).reshape(100, 60, 5, 2))) for all_ in (one, two))
+    true = shapely.distance(*shapes)
+    runs = runs_of(np.full(60, 5))
+    assert apart(one, runs, two, runs) == pytest.approx(true, abs=1e-11)
+    assert (true == 0).any() == (wave > beside)
+
+
 def test_what_lies_in_a_hole_stands_apart_and_what_lies_about_one_meets():
     square = np.array([0, 10, 10 + 10j, 10j, 0])
     with_hole = np.concatenate([square, np.array([2 + 2j, 2 + 8j, 8 + 8j, 8 + 2j, 2 + 2j])])

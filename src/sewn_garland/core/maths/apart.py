@@ -10,6 +10,8 @@ from .compiled import compiled, for_compiled
 from .ragged import heads
 from .ragged import places as places_of
 
+TIED = 1e-12  # share of a square: what is nearer by less is not looked for, as along strokes side by side
+
 
 class Runs(NamedTuple):
     """The sides of a polygon's rings in runs of about as many sides as there are runs: from and up to which points (k,) each goes."""
@@ -31,7 +33,8 @@ def apart(one: np.ndarray, runs: Runs, two: np.ndarray, others: Runs) -> np.ndar
     or one lies within the other. They have the same rings each, none of them empty; a hole is a ring like others.
 
     Of two that stand apart that is the least distance of two sides. Of runs whose boxes are further apart than that no sides are looked
-    at. Those that cross themselves lie where a way out crosses them an odd number of times.
+    at; boxes stand along the way in which both polygons are long. Those that cross themselves lie where a way out crosses them an odd
+    number of times.
     """
     own, their = (for_compiled(np.column_stack(each), int) for each in (runs, others))
     return _apart(for_compiled(one, complex), own, for_compiled(two, complex), their)
@@ -40,14 +43,38 @@ def apart(one: np.ndarray, runs: Runs, two: np.ndarray, others: Runs) -> np.ndar
 @compiled
 def _apart(one, runs, two, others):
     out, boxes, their_boxes = np.empty(len(one)), np.empty((_boxes(len(runs)), 4)), np.empty((_boxes(len(others)), 4))
+    along, their_along = np.empty(one.shape[1], np.complex128), np.empty(two.shape[1], np.complex128)
     for i in range(len(one)):
-        _put_boxes(one, i, runs, boxes)
-        _put_boxes(two, i, others, their_boxes)
-        square = _least_square(one, two, i, runs, others, boxes, their_boxes)
-        if square > 0 and (_lies_in(one, runs, two, others, their_boxes, i) or _lies_in(two, others, one, runs, boxes, i)):
+        way = np.sqrt(_spread(one, i) + _spread(two, i))
+        _put_along(one, i, one[i, 0], way, along)
+        _put_along(two, i, one[i, 0], way, their_along)
+        _put_boxes(along, runs, boxes)
+        _put_boxes(their_along, others, their_boxes)
+        square = _least_square(one, along, runs, boxes, two, their_along, others, their_boxes, i)
+        if square > 0 and (_lies_in(along, runs, their_along, others, their_boxes) or _lies_in(their_along, others, along, runs, boxes)):
             square = 0.0
         out[i] = np.sqrt(square)
     return out
+
+
+@compiled
+def _spread(points, i):
+    """Return the sum of the squares of points as they lie from their middle: its root points along them, if they are long."""
+    count, about, x, y, real, imag = points.shape[1], points[i, 0], 0.0, 0.0, 0.0, 0.0
+    for j in range(count):
+        p, q = points[i, j].real - about.real, points[i, j].imag - about.imag
+        x, y, real, imag = x + p, y + q, real + (p * p - q * q), imag + p * q
+    return complex(real - (x * x - y * y) / count, 2 * (imag - x * y / count))
+
+
+@compiled
+def _put_along(points, i, about, way, along):
+    """Put points as they lie from somewhere, with a way to the right; as they are if it leads nowhere."""
+    length = np.hypot(way.real, way.imag)
+    cos, sin = (way.real / length, way.imag / length) if length > 0 else (1.0, 0.0)
+    for j in range(points.shape[1]):
+        x, y = points[i, j].real - about.real, points[i, j].imag - about.imag
+        along[j] = complex(cos * x + sin * y, cos * y - sin * x)
 
 
 @compiled
@@ -63,14 +90,14 @@ def _boxes(runs):
 
 
 @compiled
-def _put_boxes(points, i, runs, boxes):
+def _put_boxes(points, runs, boxes):
     """Put the boxes about runs, and behind them those about groups of these."""
     count, size = len(runs), _group(len(runs))
     for k in range(count):
-        left = right = points[i, runs[k, 0]].real
-        top = bottom = points[i, runs[k, 0]].imag
+        left = right = points[runs[k, 0]].real
+        top = bottom = points[runs[k, 0]].imag
         for j in range(runs[k, 0] + 1, runs[k, 1] + 1):
-            x, y = points[i, j].real, points[i, j].imag
+            x, y = points[j].real, points[j].imag
             left, right, top, bottom = min(left, x), max(right, x), min(top, y), max(bottom, y)
         boxes[k, 0], boxes[k, 1], boxes[k, 2], boxes[k, 3] = left, right, top, bottom
         g = count + k // size
@@ -90,12 +117,12 @@ def _between_boxes(boxes, k, others, j):
 
 
 @compiled
-def _least_square(one, two, i, runs, others, boxes, their_boxes):
+def _least_square(one, along, runs, boxes, two, their_along, others, their_boxes, i):
     """Return the square of the least distance of two sides; those whose boxes are nearest are looked at first."""
     own, their, k0, j0, least = _group(len(runs)), _group(len(others)), 0, 0, np.inf
     for closely in (False, True):  # at boxes alone, to begin near, and at what is in them
         if closely:
-            least = _of_runs(one, two, i, runs[k0, 0], runs[k0, 1], others[j0, 0], others[j0, 1], their_boxes, j0, np.inf)
+            least = _of_runs(one, along, runs, k0, two, their_along, others, j0, their_boxes, i, np.inf)
         for g in range(len(boxes) - len(runs)):
             for h in range(len(their_boxes) - len(others)):
                 if _between_boxes(boxes, len(runs) + g, their_boxes, len(others) + h) >= least:
@@ -105,29 +132,29 @@ def _least_square(one, two, i, runs, others, boxes, their_boxes):
                         continue
                     for j in range(h * their, min((h + 1) * their, len(others))):
                         square = _between_boxes(boxes, k, their_boxes, j)
-                        if square < least and closely:
-                            least = _of_runs(one, two, i, runs[k, 0], runs[k, 1], others[j, 0], others[j, 1], their_boxes, j, least)
+                        if square < least * (1 - TIED) and closely:
+                            least = _of_runs(one, along, runs, k, two, their_along, others, j, their_boxes, i, least)
                         elif square < least:
                             least, k0, j0 = square, k, j
     return least
 
 
 @compiled
-def _of_runs(one, two, i, first, last, other, end, boxes, box, least):
+def _of_runs(one, along, runs, k, two, their_along, others, j, boxes, i, least):
     """Return the square of the least distance of a side of one run from one of another, ``least`` if none is nearer."""
-    for k in range(first, last):
-        a, b = one[i, k], one[i, k + 1]
+    for m in range(runs[k, 0], runs[k, 1]):
+        a, b = along[m], along[m + 1]
         left, right, top, bottom = min(a.real, b.real), max(a.real, b.real), min(a.imag, b.imag), max(a.imag, b.imag)
-        x = max(max(left - boxes[box, 1], boxes[box, 0] - right), 0.0)
-        y = max(max(top - boxes[box, 3], boxes[box, 2] - bottom), 0.0)
-        if x * x + y * y >= least:
+        x = max(max(left - boxes[j, 1], boxes[j, 0] - right), 0.0)
+        y = max(max(top - boxes[j, 3], boxes[j, 2] - bottom), 0.0)
+        if x * x + y * y >= least * (1 - TIED):
             continue
-        for j in range(other, end):
-            c, d = two[i, j], two[i, j + 1]
+        for n in range(others[j, 0], others[j, 1]):
+            c, d = their_along[n], their_along[n + 1]
             x = max(max(left - max(c.real, d.real), min(c.real, d.real) - right), 0.0)
             y = max(max(top - max(c.imag, d.imag), min(c.imag, d.imag) - bottom), 0.0)
-            if x * x + y * y < least:
-                least = min(least, _of_sides(a, b, c, d))
+            if x * x + y * y < least * (1 - TIED):
+                least = min(least, _of_sides(one[i, m], one[i, m + 1], two[i, n], two[i, n + 1]))
     return least
 
 
@@ -155,22 +182,23 @@ def _off(z, a, b):
 
 
 @compiled
-def _lies_in(one, runs, two, others, their_boxes, i):
+def _lies_in(one, runs, two, others, their_boxes):
     """Tell whether some ring of one polygon, none of whose sides cross the other's, lies in that."""
-    size = _group(len(others))
+    size, groups = _group(len(others)), their_boxes[len(others) :]
+    left, right, top, bottom = groups[:, 0].min(), groups[:, 1].max(), groups[:, 2].min(), groups[:, 3].max()
     for k in range(len(runs)):
-        if k > 0 and runs[k, 0] == runs[k - 1, 1]:
-            continue  # of a ring that was looked at
-        z, inside = one[i, runs[k, 0]], False
-        for h in range(len(their_boxes) - len(others)):
-            if not _is_beside(z, their_boxes, len(others) + h):
+        z, inside = one[runs[k, 0]], False
+        if not (left <= z.real <= right and top <= z.imag <= bottom) or (k > 0 and runs[k, 0] == runs[k - 1, 1]):
+            continue  # beside all, or of a ring that was looked at
+        for h in range(len(groups)):
+            if not _is_below(z, groups, h):
                 continue
             for j in range(h * size, min((h + 1) * size, len(others))):
-                if not _is_beside(z, their_boxes, j):
+                if not _is_below(z, their_boxes, j):
                     continue
                 for m in range(others[j, 0], others[j, 1]):
-                    a, b = two[i, m], two[i, m + 1]
-                    if (a.imag > z.imag) != (b.imag > z.imag) and (_turn(a, b, z) > 0) == (b.imag > a.imag):
+                    a, b = two[m], two[m + 1]
+                    if (a.real > z.real) != (b.real > z.real) and (_turn(a, b, z) < 0) == (b.real > a.real):
                         inside = not inside
         if inside:
             return True
@@ -178,6 +206,6 @@ def _lies_in(one, runs, two, others, their_boxes, i):
 
 
 @compiled
-def _is_beside(z, boxes, k):
-    """Tell whether the way from a point to the right may come to a box."""
-    return z.real <= boxes[k, 1] and boxes[k, 2] <= z.imag <= boxes[k, 3]
+def _is_below(z, boxes, k):
+    """Tell whether the way up from a point, across that in which polygons are long, may come to a box."""
+    return z.imag <= boxes[k, 3] and boxes[k, 0] <= z.real <= boxes[k, 1]
