@@ -52,7 +52,7 @@ def paths_of(outlines: ShapedOutlines) -> Paths:
     begin, ends = for_compiled(np.where(anew, ANEW, BEGIN), int), for_compiled(closed, bool)
     points, written, lengths = for_compiled(as_complex(outlines.points), complex), [], []
     for rows in in_blocks(counts, POINTS_AT_ONCE):
-        places, command, many = _commands(points, starts[rows], counts[rows], ends[rows], begin[rows], STRAIGHT_MM)
+        places, command, many = _commands(points, starts[rows], counts[rows], ends[rows], begin[rows])
         text, letters = _text(places, command)
         written.append(text)
         lengths.append(np.add.reduceat(letters, heads(many)))
@@ -64,7 +64,7 @@ def paths_of(outlines: ShapedOutlines) -> Paths:
 
 
 @compiled
-def _commands(points, starts, counts, closed, begin, straight):
+def _commands(points, starts, counts, closed, begin):
     """Return the points (k,) that are written of contours, complex, the command (k,) before each, and how many each contour has (c,)."""
     room = counts.sum()
     places, command, many = np.empty(room, np.complex128), np.empty(room, np.int64), np.empty(len(counts), np.int64)
@@ -75,7 +75,7 @@ def _commands(points, starts, counts, closed, begin, straight):
         n += 1
         for k in range(first, last, 3):
             a, b, c, d = points[k], points[k + 1], points[k + 2], points[k + 3]
-            if _is_off(3 * b - 2 * a - d, straight) or _is_off(3 * c - a - 2 * d, straight):
+            if _is_off(3 * b - 2 * a - d) or _is_off(3 * c - a - 2 * d):
                 places[n], places[n + 1], places[n + 2] = b, c, d
                 command[n], command[n + 1], command[n + 2] = CURVE, ON, ON
                 n += 3
@@ -87,8 +87,8 @@ def _commands(points, starts, counts, closed, begin, straight):
 
 
 @compiled
-def _is_off(z, straight):
-    return abs(z.real) > straight or abs(z.imag) > straight
+def _is_off(z):
+    return abs(z.real) > STRAIGHT_MM or abs(z.imag) > STRAIGHT_MM
 
 
 def _text(places: np.ndarray, command: np.ndarray) -> tuple[bytes, np.ndarray]:
