@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import { keepNewFocus } from "./keys";
+import { Menu } from "./Panel";
 
 const ITEM =
   "flex cursor-pointer items-center gap-2 px-3 py-1 outline-none " +
@@ -30,23 +30,16 @@ export function Picker({ label, options, value, placeholder, onSet, picture }: P
           ▼
         </span>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          onCloseAutoFocus={keepNewFocus}
-          align="start"
-          sideOffset={4}
-          className="z-30 max-h-[360px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"
-        >
-          <DropdownMenu.RadioGroup value={String(value)} onValueChange={(id) => onSet(Number(id))}>
-            {options.map((option) => (
-              <DropdownMenu.RadioItem key={option.id} value={String(option.id)} className={ITEM}>
-                {picture?.(option.id)}
-                {option.name}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <Menu align="start" className="max-h-[360px]">
+        <DropdownMenu.RadioGroup value={String(value)} onValueChange={(id) => onSet(Number(id))}>
+          {options.map((option) => (
+            <DropdownMenu.RadioItem key={option.id} value={String(option.id)} className={ITEM}>
+              {picture?.(option.id)}
+              {option.name}
+            </DropdownMenu.RadioItem>
+          ))}
+        </DropdownMenu.RadioGroup>
+      </Menu>
     </DropdownMenu.Root>
   );
 }

@@ -1,5 +1,6 @@
 import { Popover } from "radix-ui";
-import { keepNewFocus, stepThrough, takeFocus } from "../../shared/ui/keys";
+import { stepThrough, takeFocus } from "../../shared/ui/keys";
+import { Panel } from "../../shared/ui/Panel";
 import { useLaidPage } from "./laidPage";
 import { useLineHands } from "./useLineHands";
 import { useReadyLines } from "./useReadyLines";
@@ -20,39 +21,35 @@ export function ReadyLines({ open, onOpen }: { open: boolean; onOpen: (open: boo
       >
         Ready
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          onCloseAutoFocus={keepNewFocus}
-          align="end"
-          sideOffset={6}
-          aria-label="Ready lines"
-          className="z-30 w-[330px] border border-rule bg-work p-3 shadow-sm"
-          onOpenAutoFocus={(event) => event.preventDefault()} // the first line has it as soon as it is there
-        >
-          <ul className="grid grid-cols-4 gap-1.5" onKeyDown={(event) => stepThrough(event, COLUMNS)}>
-            {data?.ready.map(({ shape, name, figures, path }, i) => (
-              <li key={shape}>
-                <button
-                  ref={i ? undefined : takeFocus}
-                  className="block w-full border border-rule p-1 text-[12.5px] hover:border-loden"
-                  onClick={() => {
-                    const at = [page.width_mm / 2, page.height_mm / 2];
-                    const own = Object.fromEntries(figures.map((figure) => [figure.name, figure.value]));
-                    draw({ kind: "ready", shape, figures: own, at, turn_deg: 0 }, `${name} ${lines.length + 1}`);
-                    onOpen(false);
-                  }}
-                >
-                  <svg viewBox={`0 0 ${size}`} aria-hidden className="mx-auto block h-[46px] w-[62px]">
-                    <path d={path} fill="none" stroke="var(--color-madder)" strokeWidth="1.6" vectorEffect="non-scaling-stroke" />
-                  </svg>
-                  {name}
-                </button>
-              </li>
-            ))}
-          </ul>
-          <p className="mt-2 text-[12px] text-moss">It lies in the middle of the page; its figures stay live below.</p>
-        </Popover.Content>
-      </Popover.Portal>
+      <Panel
+        align="end"
+        aria-label="Ready lines"
+        className="w-[330px] p-3"
+        onOpenAutoFocus={(event) => event.preventDefault()} // the first line has it as soon as it is there
+      >
+        <ul className="grid grid-cols-4 gap-1.5" onKeyDown={(event) => stepThrough(event, COLUMNS)}>
+          {data?.ready.map(({ shape, name, figures, path }, i) => (
+            <li key={shape}>
+              <button
+                ref={i ? undefined : takeFocus}
+                className="block w-full border border-rule p-1 text-[12.5px] hover:border-loden"
+                onClick={() => {
+                  const at = [page.width_mm / 2, page.height_mm / 2];
+                  const own = Object.fromEntries(figures.map((figure) => [figure.name, figure.value]));
+                  draw({ kind: "ready", shape, figures: own, at, turn_deg: 0 }, `${name} ${lines.length + 1}`);
+                  onOpen(false);
+                }}
+              >
+                <svg viewBox={`0 0 ${size}`} aria-hidden className="mx-auto block h-[46px] w-[62px]">
+                  <path d={path} fill="none" stroke="var(--color-madder)" strokeWidth="1.6" vectorEffect="non-scaling-stroke" />
+                </svg>
+                {name}
+              </button>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-2 text-[12px] text-moss">It lies in the middle of the page; its figures stay live below.</p>
+      </Panel>
     </Popover.Root>
   );
 }

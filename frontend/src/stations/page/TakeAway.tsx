@@ -3,9 +3,8 @@ import { useState } from "react";
 import type { Page } from "../../shared/api/client";
 import { Choice } from "../../shared/ui/Choice";
 import { NumberField } from "../../shared/ui/NumberField";
-
+import { Panel } from "../../shared/ui/Panel";
 import { usePictureTaken } from "./usePictureTaken";
-import { keepNewFocus } from "../../shared/ui/keys";
 
 type Ground = "clear" | "page" | "colour";
 
@@ -22,72 +21,64 @@ export function TakeAway({ page }: { page: Page }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="firm-button shrink-0">Take away</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          onCloseAutoFocus={keepNewFocus}
-          align="end"
-          sideOffset={6}
-          aria-label="Take away"
-          className="z-30 w-[340px] border border-rule bg-work p-4 shadow-sm"
-        >
-          <Choice
-            label="Ground"
-            value={ground}
-            options={[
-              { value: "clear", label: "clear" },
-              { value: "page", label: "the page’s" },
-              { value: "colour", label: "a colour" },
-            ]}
-            onSet={setGround}
+      <Panel align="end" aria-label="Take away" className="w-[340px] p-4">
+        <Choice
+          label="Ground"
+          value={ground}
+          options={[
+            { value: "clear", label: "clear" },
+            { value: "page", label: "the page’s" },
+            { value: "colour", label: "a colour" },
+          ]}
+          onSet={setGround}
+        />
+        {ground === "colour" && (
+          <input
+            type="color"
+            aria-label="Ground colour"
+            className="mt-1 block"
+            value={colour}
+            onChange={(e) => setColour(e.target.value)}
           />
-          {ground === "colour" && (
-            <input
-              type="color"
-              aria-label="Ground colour"
-              className="mt-1 block"
-              value={colour}
-              onChange={(e) => setColour(e.target.value)}
-            />
+        )}
+        <h3 className="mt-3 mb-1 text-[14px]">SVG, in millimetres</h3>
+        <div className="flex gap-4">
+          <File href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)}>Compact, each motif once</File>
+          <File href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)}>Plain, own shapes</File>
+        </div>
+        <h3 className="mt-3 mb-1 text-[14px]">PNG</h3>
+        <div className="flex items-end gap-4">
+          <NumberField
+            label="Resolution"
+            unit="dpi"
+            value={dpi}
+            step={10}
+            standard={300}
+            onSet={(next) => setDpi(Math.min(2400, Math.max(10, next)))}
+          />
+          {picture.drawing ? (
+            <button className="plain-button" onClick={picture.stop}>
+              Stop
+            </button>
+          ) : (
+            <button
+              className="firm-button"
+              onClick={() =>
+                void picture.take(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()))
+              }
+            >
+              Draw the picture
+            </button>
           )}
-          <h3 className="mt-3 mb-1 text-[14px]">SVG, in millimetres</h3>
-          <div className="flex gap-4">
-            <File href={at("page.svg", `form=compact&ground=${encodeURIComponent(wanted)}`)}>Compact, each motif once</File>
-            <File href={at("page.svg", `form=plain&ground=${encodeURIComponent(wanted)}`)}>Plain, own shapes</File>
-          </div>
-          <h3 className="mt-3 mb-1 text-[14px]">PNG</h3>
-          <div className="flex items-end gap-4">
-            <NumberField
-              label="Resolution"
-              unit="dpi"
-              value={dpi}
-              step={10}
-              standard={300}
-              onSet={(next) => setDpi(Math.min(2400, Math.max(10, next)))}
-            />
-            {picture.drawing ? (
-              <button className="plain-button" onClick={picture.stop}>
-                Stop
-              </button>
-            ) : (
-              <button
-                className="firm-button"
-                onClick={() =>
-                  void picture.take(at("page.png", new URLSearchParams({ dpi: String(dpi), ground: wanted }).toString()))
-                }
-              >
-                Draw the picture
-              </button>
-            )}
-          </div>
-          <p role="status" className="mt-1 text-[12.5px] text-moss">
-            {picture.drawing
-              ? `Drawing ${pixels[0]} × ${pixels[1]} pixels…`
-              : (picture.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
-          </p>
-          <h3 className="mt-3 mb-1 text-[14px]">List of pieces</h3>
-          <File href={at("pieces.csv")}>CSV, a row a piece</File>
-        </Popover.Content>
-      </Popover.Portal>
+        </div>
+        <p role="status" className="mt-1 text-[12.5px] text-moss">
+          {picture.drawing
+            ? `Drawing ${pixels[0]} × ${pixels[1]} pixels…`
+            : (picture.words ?? `${pixels[0]} × ${pixels[1]} pixels`)}
+        </p>
+        <h3 className="mt-3 mb-1 text-[14px]">List of pieces</h3>
+        <File href={at("pieces.csv")}>CSV, a row a piece</File>
+      </Panel>
     </Popover.Root>
   );
 }

@@ -5,7 +5,7 @@ import { api, kept } from "../../shared/api/client";
 import { useBench } from "./bench";
 import { useLaidBench, useOpenBench } from "./openBench";
 import { MOST_PINNED } from "./pins";
-import { keepNewFocus } from "../../shared/ui/keys";
+import { Menu } from "../../shared/ui/Panel";
 
 /** Pin lines of one's own pages beside the standing trial lines. */
 export function PinMenu() {
@@ -28,37 +28,30 @@ export function PinMenu() {
       <DropdownMenu.Trigger className="plain-button px-1.5 py-0">
         {pinned.length ? `Pinned: ${pinned.length}` : "Pin a line"}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          onCloseAutoFocus={keepNewFocus}
-          align="end"
-          sideOffset={4}
-          className="z-30 max-h-[320px] max-w-[300px] overflow-y-auto border border-rule bg-work p-1 shadow-sm"
-        >
-          {!groups.length && (
-            <p className="px-3 py-1">
-              {found.some((f) => f.isLoading) ? "Looking at your pages…" : "No lines yet: draw one at Page, then pin it here."}
-            </p>
-          )}
-          {groups.map(({ page, lines }) => (
-            <DropdownMenu.Group key={page.id}>
-              <DropdownMenu.Label className="px-3 pt-1 text-[12px] text-moss">{page.name}</DropdownMenu.Label>
-              {lines.map((line) => (
-                <DropdownMenu.CheckboxItem
-                  key={line.id}
-                  checked={pinned.includes(line.id)}
-                  onCheckedChange={() => toggle(line.id)}
-                  onSelect={(event) => event.preventDefault()}
-                  className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
-                >
-                  {pinned.includes(line.id) ? "✓ " : ""}
-                  {line.name}
-                </DropdownMenu.CheckboxItem>
-              ))}
-            </DropdownMenu.Group>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <Menu align="end" className="max-h-[320px] max-w-[300px]">
+        {!groups.length && (
+          <p className="px-3 py-1">
+            {found.some((f) => f.isLoading) ? "Looking at your pages…" : "No lines yet: draw one at Page, then pin it here."}
+          </p>
+        )}
+        {groups.map(({ page, lines }) => (
+          <DropdownMenu.Group key={page.id}>
+            <DropdownMenu.Label className="px-3 pt-1 text-[12px] text-moss">{page.name}</DropdownMenu.Label>
+            {lines.map((line) => (
+              <DropdownMenu.CheckboxItem
+                key={line.id}
+                checked={pinned.includes(line.id)}
+                onCheckedChange={() => toggle(line.id)}
+                onSelect={(event) => event.preventDefault()}
+                className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-indigo-wash data-[state=checked]:font-bold"
+              >
+                {pinned.includes(line.id) ? "✓ " : ""}
+                {line.name}
+              </DropdownMenu.CheckboxItem>
+            ))}
+          </DropdownMenu.Group>
+        ))}
+      </Menu>
     </DropdownMenu.Root>
   );
 }
