@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 import shapely
 
-from sewn_garland.core.maths import sides as sides_module
-from sewn_garland.core.maths.sides import Sides, overlaps
+from sewn_garland.core.maths import sides
+from sewn_garland.core.maths.sides import overlaps
 
 
 def stars(rng: np.random.Generator, n: int, corners: int, spread: float) -> np.ndarray:
@@ -17,9 +17,10 @@ def stars(rng: np.random.Generator, n: int, corners: int, spread: float) -> np.n
     return np.where(rng.random((n, 1)) < 0.5, points, points.conj())
 
 
-def sides_of(polygons: np.ndarray) -> Sides:
-    n, corners = polygons.shape
-    return Sides(polygons.ravel(), np.roll(polygons, -1, axis=1).ravel(), corners * np.arange(n + 1))
+def shared_by(one: np.ndarray, two: np.ndarray, along: np.ndarray) -> np.ndarray:
+    """What polygons (n, corners) share; they go on from the last corner to the first."""
+    rings = [np.concatenate([polygons, polygons[:, :1]], axis=1) for polygons in (one, two)]
+    return overlaps(rings[0], np.arange(one.shape[1]), rings[1], np.arange(two.shape[1]), along)
 
 
 def shapes_of(polygons: np.ndarray) -> np.ndarray:
@@ -31,42 +32,36 @@ def shapes_of(polygons: np.ndarray) -> np.ndarray:
 def test_polygons_share_what_geos_cuts_out_of_both(corners, spread):
     rng = np.random.default_rng(corners)
     n = 300
-    polygons = stars(rng, 2 * n, corners, spread)
-    shapes, one, two = shapes_of(polygons), np.arange(n), n + np.arange(n)
-    shared = overlaps(sides_of(polygons), one, two, np.exp(1j * rng.uniform(0, 7, n)))
+    one, two = stars(rng, n, corners, spread), stars(rng, n, corners + 4, spread)
+    shared = shared_by(one, two, np.exp(1j * rng.uniform(0, 7, n)))
     assert np.isfinite(shared).all()
-    assert shared == pytest.approx(shapely.area(shapely.intersection(shapes[one], shapes[two])), abs=1e-13)
+    assert shared == pytest.approx(shapely.area(shapely.intersection(shapes_of(one), shapes_of(two))), abs=1e-13)
 
 
 def test_holes_are_left_out_and_parts_add_up():
     square = np.array([0, 10, 10 + 10j, 10j])
     hole = np.array([2 + 2j, 2 + 8j, 8 + 8j, 8 + 2j])  # the other way round
-    rings = [[square, hole], [np.array([4 + 4j, 14 + 4j, 14 + 6j, 4 + 6j]), np.array([-1 - 1j, 1 - 1j, 1 + 1j, -1 + 1j])]]
-    begins = [np.concatenate(part) for part in rings]
-    ends = [np.concatenate([np.roll(ring, -1) for ring in part]) for part in rings]
-    sides = Sides(np.concatenate(begins), np.concatenate(ends), np.array([0, 8, 16]))
+    bar, corner = np.array([4 + 4j, 14 + 4j, 14 + 6j, 4 + 6j]), np.array([-1 - 1j, 1 - 1j, 1 + 1j, -1 + 1j])
+    one, two = (np.concatenate([np.append(ring, ring[0]) for ring in rings])[None] for rings in ((square, hole), (bar, corner)))
+    begins = np.array([0, 1, 2, 3, 5, 6, 7, 8])
     for along in (1, 1j, np.exp(2j)):
-        assert overlaps(sides, np.array([0]), np.array([1]), np.array([along])) == pytest.approx([2 * 2 + 1])
+        assert overlaps(one, begins, two, begins, np.array([along])) == pytest.approx([2 * 2 + 1])
 
 
 def test_polygons_that_touch_or_stand_apart_share_nothing():
     square = np.array([0, 1, 1 + 1j, 1j])
-    polygons = np.stack([square, square + 1, square + 3, square + 1 + 1j])
-    assert overlaps(sides_of(polygons), np.zeros(3, int), np.arange(1, 4), np.ones(3)).tolist() == [0, 0, 0]
+    others = np.stack([square + 1, square + 3, square + 1 + 1j])
+    assert shared_by(np.stack([square] * 3), others, np.ones(3)).tolist() == [0, 0, 0]
 
 
-def test_what_is_sooner_cut_is_left_and_blocks_are_as_all_in_one_go(monkeypatch):
+def test_what_is_sooner_cut_is_left(monkeypatch):
     rng = np.random.default_rng(3)
-    polygons = stars(rng, 60, 20, 0.3)
-    sides, one, two, along = sides_of(polygons), np.arange(30), 30 + np.arange(30), np.ones(30)
-    whole = overlaps(sides, one, two, along)
-    monkeypatch.setattr(sides_module, "SIDES_AT_ONCE", 50)
-    monkeypatch.setattr(sides_module, "PAIRS_AT_ONCE", 70)
-    assert overlaps(sides, one, two, along) == pytest.approx(whole, abs=1e-15)
-    monkeypatch.setattr(sides_module, "MOST_A_SIDE", 0)
-    assert np.isnan(overlaps(sides, one, two, along)).all()
+    one, two = stars(rng, 30, 20, 0.3), stars(rng, 30, 20, 0.3)
+    assert (shared_by(one, two, np.ones(30)) > 0).all()
+    monkeypatch.setattr(sides, "MOST_A_SIDE", 0)
+    assert np.isnan(shared_by(one, two, np.ones(30))).all()
 
 
 def test_no_pairs_share_nothing():
-    nothing = np.zeros(0, int)
-    assert len(overlaps(sides_of(stars(np.random.default_rng(0), 1, 3, 0.0)), nothing, nothing, nothing.astype(complex))) == 0
+    none = np.zeros((0, 3), complex)
+    assert len(shared_by(none, none, np.zeros(0, complex))) == 0

@@ -2,24 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
 import shapely
 
-from ..artwork.silhouette import silhouette
 from ..maths.at_once import each_at_once
 from ..maths.curves import as_complex
 from ..maths.ragged import alike, in_blocks
-from ..maths.sides import overlaps
 from ..values.arrays import rows_of
 from ..values.bends import Bends
 from ..values.brush import Brush
 from ..values.joins import Joins
-from ..values.motif import Motif
 from ..values.pieces import Placed
-from .drawn import Drawn, drawn_polygons, rows_within
+from .drawn import Drawn, Kinds, Outline, drawn_polygons, kinds_of, outlines_of, rows_within
 
 PAIRS_AT_ONCE = 2_000  # whose polygons are made in one go; chosen
 SAME_PAIR_MM = 1e-6
@@ -37,15 +33,15 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | Non
     if not len(joins.first):
         return replace(joins, apart=np.zeros(0), overlap=np.zeros(0))
     first, second, motifs, size = joins.first, joins.second, brush.pieces.motifs, brush.spacing.size
-    silhouettes = [silhouette(m, size) for m in motifs]
-    wished_apart, wished_overlap, straight = _wished(silhouettes, placed, first, second)
+    outlines, kinds = outlines_of(motifs, size), kinds_of(motifs, size, bends)
+    wished_apart, wished_overlap, straight = _wished(outlines, placed, first, second)
     apart, overlap = wished_apart.copy(), wished_overlap.copy()
     rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
     askew = np.flatnonzero(rigid & ~straight)
-    apart[askew], overlap[askew] = _as_they_lie(silhouettes, placed, first[askew], second[askew])
+    apart[askew], overlap[askew] = _as_they_lie(outlines, placed, first[askew], second[askew])
 
     def between(some: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        drawn, one, two = _pairs(motifs, size, placed, first[some], second[some], bends)
+        drawn, one, two = _pairs(kinds, placed, first[some], second[some])
         return some, *_between(drawn, one, two, placed.centre[second[some]] - placed.centre[first[some]])
 
     bent = np.flatnonzero(~rigid)
@@ -70,22 +66,20 @@ def as_drawn_apart(joins: Joins, brush: Brush, placed: Placed, bends: Bends | No
     joins = replace(joins, gap=none, step=none, kink=none, tone=none)
     if not len(none):
         return joins
-    size = brush.spacing.size * float(placed.size.max(initial=1.0))
+    kinds = kinds_of(brush.pieces.motifs, brush.spacing.size * float(placed.size.max(initial=1.0)), bends)
 
     def stands_apart(some: slice) -> np.ndarray:
-        drawn, one, two = _pairs(brush.pieces.motifs, size, placed, joins.first[some], joins.second[some], bends)
+        drawn, one, two = _pairs(kinds, placed, joins.first[some], joins.second[some])
         return np.nan_to_num(drawn.apart(one, two))  # what draws nothing stands nowhere
 
     apart = np.concatenate(list(each_at_once(stands_apart, in_blocks(np.ones(len(none)), PAIRS_AT_ONCE))))
     return replace(joins, gap=apart, apart=apart, wished=none)
 
 
-def _pairs(
-    motifs: Sequence[Motif], size: float, placed: Placed, first: np.ndarray, second: np.ndarray, bends: Bends | None
-) -> tuple[Drawn, np.ndarray, np.ndarray]:
+def _pairs(kinds: Kinds, placed: Placed, first: np.ndarray, second: np.ndarray) -> tuple[Drawn, np.ndarray, np.ndarray]:
     """Return the polygons of pairs of pieces, each once, and which are the first and the second ones (p,) among them."""
     needed, at = np.unique(np.append(first, second), return_inverse=True)
-    return drawn_polygons(motifs, size, placed, needed, bends), at[: len(first)], at[len(first) :]
+    return drawn_polygons(kinds, placed, needed), at[: len(first)], at[len(first) :]
 
 
 def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -99,11 +93,7 @@ def _between(drawn: Drawn, one: np.ndarray, two: np.ndarray, along: np.ndarray) 
     crossed = drawn.bent & ~shapely.is_valid(shapes)
     shared, wild = np.full(len(meet), np.nan), crossed[one] | crossed[two]
     shared[wild] = drawn.covered_by_both(one[wild], two[wild])
-    sound = np.flatnonzero(~wild)
-    needed, at = np.unique(np.append(one[sound], two[sound]), return_inverse=True)
-    sides, place = drawn.sides(needed)
-    of_one, of_two = np.split(place[at], 2)
-    shared[sound] = overlaps(sides, of_one, of_two, along[sound])
+    shared[~wild] = drawn.overlaps(one[~wild], two[~wild], along[~wild])
     left = np.flatnonzero(np.isnan(shared))
     shapes = shapes if drawn.bent else drawn.polygons(np.append(one[left], two[left]))
     shared[left] = shapely.area(shapely.intersection(shapes[one[left]], shapes[two[left]]))
@@ -118,7 +108,7 @@ def _ahead(way: np.ndarray) -> np.ndarray:
     return np.where(length > 0, way / np.where(length > 0, length, 1.0), 1.0)
 
 
-def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray):
+def _wished(outlines: list[Outline], placed: Placed, first: np.ndarray, second: np.ndarray):
     """Return how far the same pairs stand apart and overlap on a straight line, and which lie as on one."""
     back = _turned_back(placed.direction)
     if placed.joints is None:
@@ -126,18 +116,18 @@ def _wished(silhouettes: list, placed: Placed, first: np.ndarray, second: np.nda
     else:
         joint = np.einsum("nkj,nji->nki", placed.joints - placed.centre[:, None], back)
         off = joint[first, 1] - joint[second, 0]
-    apart, overlap = _of_pairs(silhouettes, placed, first, second, back[second], off)
+    apart, overlap = _of_pairs(outlines, placed, first, second, back[second], off)
     lies = np.einsum("nd,nde->ne", placed.centre[second] - placed.centre[first], back[first])
     turned = np.mod(placed.direction[second] - placed.direction[first] + np.pi, 2 * np.pi) - np.pi
     straight = (np.abs(lies - off).max(axis=1) <= SAME_PAIR_MM) & (np.abs(turned) <= SAME_DIRECTION)
     return apart, overlap, straight
 
 
-def _as_they_lie(silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+def _as_they_lie(outlines: list[Outline], placed: Placed, first: np.ndarray, second: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Return how far pairs of rigid pieces (p,) stand apart and overlap."""
     back = _turned_back(placed.direction[first])
     off = np.einsum("nd,nde->ne", placed.centre[second] - placed.centre[first], back)
-    return _of_pairs(silhouettes, placed, first, second, back, off)
+    return _of_pairs(outlines, placed, first, second, back, off)
 
 
 def _turned_back(direction: np.ndarray) -> np.ndarray:
@@ -147,7 +137,7 @@ def _turned_back(direction: np.ndarray) -> np.ndarray:
 
 
 def _of_pairs(
-    silhouettes: list, placed: Placed, first: np.ndarray, second: np.ndarray, back: np.ndarray, off: np.ndarray
+    outlines: list[Outline], placed: Placed, first: np.ndarray, second: np.ndarray, back: np.ndarray, off: np.ndarray
 ) -> tuple[np.ndarray, np.ndarray]:
     """Return how far pairs of rigid pieces (p,) stand apart and overlap, when the first lies along a line to the right, and the second,
     turned by ``back`` (p, 2, 2), ``off`` (p, 2) from it; pairs alike are measured once.
@@ -162,17 +152,17 @@ def _of_pairs(
     def between(some: slice) -> tuple[np.ndarray, np.ndarray]:
         pairs = table[rows[some]]
         one = np.arange(len(pairs))
-        return _between(_on_line(silhouettes, pairs), one, len(one) + one, pairs[:, 10:])
+        return _between(_on_line(outlines, pairs), one, len(one) + one, pairs[:, 10:])
 
     found = list(each_at_once(between, in_blocks(np.ones(len(rows)), PAIRS_AT_ONCE)))
     apart, overlap = (np.concatenate(columns) for columns in zip(*found, strict=True))
     return apart[kind], overlap[kind]
 
 
-def _on_line(silhouettes: list, table: np.ndarray) -> Drawn:
+def _on_line(outlines: list[Outline], table: np.ndarray) -> Drawn:
     """Return the first polygons of pairs (k,), then the second ones, by rows of motifs (2), linear maps (2 · 4) and what lies between."""
     which = np.concatenate([table[:, 0], table[:, 1]]).astype(int)
     linear = np.concatenate([table[:, 2:6], table[:, 6:10]]).reshape(-1, 2, 2)
     shift = np.concatenate([0 * table[:, 10:], table[:, 10:]])[:, None]
-    points = [shapely.get_coordinates(shape) @ linear[which == v] + shift[which == v] for v, shape in enumerate(silhouettes)]
-    return Drawn(silhouettes, which, rows_within(which), points, False)
+    points = [outline.points @ linear[which == v] + shift[which == v] for v, outline in enumerate(outlines)]
+    return Drawn(outlines, which, rows_within(which), points, False)
