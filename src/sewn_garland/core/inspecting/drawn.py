@@ -46,11 +46,6 @@ def outline_of(shape: shapely.Geometry) -> Outline:
     return Outline(shape, shapely.get_coordinates(shape), begins, windings, runs_of(counts))
 
 
-def outlines_of(motifs: Sequence[Motif], size: float) -> list[Outline]:
-    """Return the outlines of what motifs draw, fine enough to be laid ``size`` times as large."""
-    return [outline_of(silhouette(motif, size)) for motif in motifs]
-
-
 @dataclass(frozen=True, eq=False)
 class Drawn:
     """Polygons: of each (k,) which of the ``outlines`` it has, and its ``row`` among those, whose ``points`` (rows, points, 2) lie
@@ -107,24 +102,24 @@ class Drawn:
 
 @dataclass(frozen=True, eq=False)
 class Kinds:
-    """The ``outlines`` of some motifs, ``plain`` as they are, and behind them those to be bent by ``bends``: with sides so short that
-    they stay flat in bends of the tightest ``radius`` (m,) of each, then with longer ones for softer bends.
+    """The outlines of motifs: ``plain``, as they are, and ``all`` of them, behind those the ones to be bent by ``bends``: with sides so
+    short that they stay flat in bends of the tightest ``radius`` (m,) of each, then with longer ones for softer bends.
     """
 
-    plain: int
-    outlines: list[Outline]
+    plain: list[Outline]
+    all: list[Outline]
     radius: np.ndarray
     bends: Bends | None
 
 
 def kinds_of(motifs: Sequence[Motif], size: float, bends: Bends | None) -> Kinds:
     """Return the kinds of outlines that pieces of motifs are drawn with, up to ``size`` times as large as these."""
-    plain = outlines_of(motifs, size)
+    plain = [outline_of(silhouette(motif, size)) for motif in motifs]
     if bends is None:
-        return Kinds(len(plain), plain, np.zeros(len(plain)), None)
+        return Kinds(plain, plain, np.zeros(len(plain)), None)
     radius = np.array([max(bends.tightest, motif.height * size) for motif in motifs])  # where they are bent tighter still, they fold
     shapes = [_bendable(own.shape, size, factor * r) for factor in (1.0, *(SOFTER / SURELY)) for own, r in zip(plain, radius, strict=True)]
-    return Kinds(len(plain), plain + [outline_of(shape) for shape in shapes], radius, bends)
+    return Kinds(plain, plain + [outline_of(shape) for shape in shapes], radius, bends)
 
 
 def drawn_polygons(kinds: Kinds, placed: Placed, pieces: np.ndarray) -> Drawn:
@@ -135,12 +130,12 @@ def drawn_polygons(kinds: Kinds, placed: Placed, pieces: np.ndarray) -> Drawn:
         bent = np.flatnonzero(~bends.stamped[pieces])
         as_soft = 1 / np.maximum(bends.sharpest(pieces[bent]), LEAST_BEND)
         softer = np.searchsorted(SOFTER, as_soft / kinds.radius[which[bent]], side="right")
-        which[bent] += kinds.plain * (1 + softer)
+        which[bent] += len(kinds.plain) * (1 + softer)
     points = [
-        _points_on_page(outline.points, placed, pieces[which == v], None if v < kinds.plain else places)
-        for v, outline in enumerate(kinds.outlines)
+        _points_on_page(outline.points, placed, pieces[which == v], None if v < len(kinds.plain) else places)
+        for v, outline in enumerate(kinds.all)
     ]
-    return Drawn(kinds.outlines, which, rows_within(which), points, bends is not None)
+    return Drawn(kinds.all, which, rows_within(which), points, bends is not None)
 
 
 def _bendable(shape: shapely.Geometry, size: float, radius: float) -> shapely.Geometry:

@@ -15,7 +15,7 @@ from ..values.bends import Bends
 from ..values.brush import Brush
 from ..values.joins import Joins
 from ..values.pieces import Placed
-from .drawn import Drawn, Kinds, Outline, drawn_polygons, kinds_of, outlines_of, rows_within
+from .drawn import Drawn, Kinds, Outline, drawn_polygons, kinds_of, rows_within
 
 PAIRS_AT_ONCE = 2_000  # whose polygons are made in one go; chosen
 SAME_PAIR_MM = 1e-6
@@ -32,13 +32,13 @@ def with_outlines(joins: Joins, brush: Brush, placed: Placed, bends: Bends | Non
     """
     if not len(joins.first):
         return replace(joins, apart=np.zeros(0), overlap=np.zeros(0))
-    first, second, motifs, size = joins.first, joins.second, brush.pieces.motifs, brush.spacing.size
-    outlines, kinds = outlines_of(motifs, size), kinds_of(motifs, size, bends)
-    wished_apart, wished_overlap, straight = _wished(outlines, placed, first, second)
+    first, second, motifs = joins.first, joins.second, brush.pieces.motifs
+    kinds = kinds_of(motifs, brush.spacing.size, bends)
+    wished_apart, wished_overlap, straight = _wished(kinds.plain, placed, first, second)
     apart, overlap = wished_apart.copy(), wished_overlap.copy()
     rigid = np.ones(len(first), bool) if bends is None else bends.stamped[first] & bends.stamped[second]
     askew = np.flatnonzero(rigid & ~straight)
-    apart[askew], overlap[askew] = _as_they_lie(outlines, placed, first[askew], second[askew])
+    apart[askew], overlap[askew] = _as_they_lie(kinds.plain, placed, first[askew], second[askew])
 
     def between(some: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         drawn, one, two = _pairs(kinds, placed, first[some], second[some])
