@@ -13,7 +13,7 @@ from ..maths.compiled import compiled, for_compiled
 from ..maths.contours import joined_cubics
 from ..maths.curves import as_complex, as_points
 from ..maths.halves import kept_side, split_where
-from ..maths.ragged import heads, owners, places, ranges, run_heads
+from ..maths.ragged import heads, places, ranges, run_heads
 from ..values.motif import Motif
 from ..values.outlines import BisectorCuts, ShapedOutlines, contours_in_order
 
@@ -160,11 +160,21 @@ def _stamped(points, starts, row, piece, along, against, shift):
 
 
 def _corners_about(points: np.ndarray, starts: np.ndarray) -> np.ndarray:
-    """Return the corners (c, 4) of upright boxes about contours; control points lie inside."""
-    if len(starts) < 2:
-        return np.zeros((0, 4), complex)
-    x, y = ([pick.reduceat(axis, starts[:-1]) for pick in (np.minimum, np.maximum)] for axis in (np.real(points), np.imag(points)))
-    return np.stack([x[i] + 1j * y[j] for i in (0, 1) for j in (0, 1)], axis=1)
+    """Return the corners (c, 4) of upright boxes about contours (m,), complex; control points lie inside."""
+    return _boxed(for_compiled(points, complex), for_compiled(starts, int))
+
+
+@compiled
+def _boxed(points, starts):
+    out = np.empty((len(starts) - 1, 4), np.complex128)
+    for i in range(len(out)):
+        left = right = points[starts[i]].real
+        top = bottom = points[starts[i]].imag
+        for k in range(starts[i] + 1, starts[i + 1]):
+            x, y = points[k].real, points[k].imag
+            left, right, top, bottom = min(left, x), max(right, x), min(top, y), max(bottom, y)
+        out[i, 0], out[i, 1], out[i, 2], out[i, 3] = complex(left, top), complex(left, bottom), complex(right, top), complex(right, bottom)
+    return out
 
 
 def _sides_of(
@@ -200,23 +210,48 @@ def _sides(corners, row, piece, along, against, shift, first, vertex, away):
 
 def _cut(drawn: ShapedOutlines, contours: np.ndarray, cuts: BisectorCuts) -> tuple[ShapedOutlines, np.ndarray]:
     """Return what is left of some contours (k,), and which one (c,) each that is left is of."""
-    counts = (np.diff(drawn.starts)[contours] - 1) // 3
-    begins = np.repeat(drawn.starts[:-1][contours], counts) + 3 * places(counts)
-    cubics, contour = as_points(as_complex(drawn.points)[begins[:, None] + np.arange(4)]), owners(counts)
+    points, starts = for_compiled(as_complex(drawn.points), complex), for_compiled(drawn.starts, int)
+    vertex, away = for_compiled(as_complex(cuts.vertex), complex), for_compiled(as_complex(cuts.away), complex)
+    cubics, contour = _cubics_of(points, starts, for_compiled(contours, int))
     of, rank = contours, places(np.unique(cuts.piece, return_counts=True)[1])
     at = np.full(1 + max(int(column.max(initial=-1)) for column in (drawn.piece, cuts.piece)), -1)
     for k in range(int(rank.max(initial=-1)) + 1):
         at[:] = -1
         rows = np.flatnonzero(rank == k)
         at[cuts.piece[rows]] = rows
-        row = at[drawn.piece[of]][contour]
-        beyond = np.real((as_complex(cubics) - as_complex(cuts.vertex)[row, None]) * as_complex(cuts.away)[row, None].conj())
-        beyond[row < 0] = -1.0
-        cubics, contour, old = kept_side(cubics, contour, drawn.closed[of], beyond)
-        of = of[old]
-    points, starts = joined_cubics(cubics, run_heads(contour))
+        beyond = _beyond(for_compiled(cubics, complex), for_compiled(contour, int), for_compiled(at[drawn.piece[of]], int), vertex, away)
+        kept, contour, old = kept_side(as_points(cubics), contour, drawn.closed[of], beyond)
+        cubics, of = as_complex(kept), of[old]
+    points, starts = joined_cubics(as_points(cubics), run_heads(contour))
     columns = (getattr(drawn, name)[of] for name in ("closed", "piece", "shape", "stroked"))
     return ShapedOutlines(points, starts, *columns, *[contours[:0]] * 3), of
+
+
+@compiled
+def _cubics_of(points, starts, contours):
+    """Return the cubics (m, 4) of some contours (k,) out of points from ``starts`` on, and which contour's (m,) each is."""
+    many = 0
+    for i in contours:
+        many += (starts[i + 1] - starts[i]) // 3
+    cubics, contour, n = np.empty((many, 4), np.complex128), np.empty(many, np.int64), 0
+    for j in range(len(contours)):
+        for k in range(starts[contours[j]], starts[contours[j] + 1] - 1, 3):
+            cubics[n, 0], cubics[n, 1], cubics[n, 2], cubics[n, 3] = points[k], points[k + 1], points[k + 2], points[k + 3]
+            contour[n] = j
+            n += 1
+    return cubics, contour
+
+
+@compiled
+def _beyond(cubics, contour, row, vertex, away):
+    """Return how far (m, 4) the points of cubics lie beyond the cuts, each ``row`` (k,), of their contours; −1 where there is none."""
+    out = np.full(cubics.shape, -1.0)
+    for i in range(len(cubics)):
+        k = row[contour[i]]
+        for j in range(4 if k >= 0 else 0):
+            off = cubics[i, j] - vertex[k]
+            out[i, j] = off.real * away[k].real + off.imag * away[k].imag
+    return out
 
 
 def _assembled(cubics: np.ndarray, keys: np.ndarray, closed: np.ndarray, *, pieces: np.ndarray) -> ShapedOutlines:

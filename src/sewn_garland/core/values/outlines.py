@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..maths.curves import as_complex, as_points
-from ..maths.ragged import owners, picked
+from ..maths.ragged import heads, owners, picked
 from .arrays import freeze_arrays
 
 
@@ -145,11 +145,11 @@ def contours_in_order(parts: Sequence[tuple[ShapedOutlines, np.ndarray]], order:
     """Return the columns of some contours, rows of each part, where ``order`` puts them among those of all the parts."""
     names = ("piece", "shape", "closed", "stroked")
     columns = {name: np.concatenate([getattr(part, name)[rows] for part, rows in parts])[order] for name in names}
-    counts = np.concatenate([np.diff(part.starts)[rows] for part, rows in parts])[order]
-    offsets = np.cumsum([0, *(len(part.points) for part, _ in parts)])
-    begins = np.concatenate([part.starts[:-1][rows] + begin for (part, rows), begin in zip(parts, offsets, strict=False)])[order]
-    every = np.concatenate([as_complex(part.points) for part, _ in parts])
-    return {"points": as_points(picked(every, begins, counts)), "starts": np.append(0, np.cumsum(counts)), **columns}
+    many = [np.diff(part.starts)[rows] for part, rows in parts]
+    own = [picked(as_complex(part.points), part.starts[:-1][rows], count) for (part, rows), count in zip(parts, many, strict=True)]
+    counts = np.concatenate(many)
+    points = picked(np.concatenate(own), heads(counts)[order], counts[order])
+    return {"points": as_points(points), "starts": np.append(0, np.cumsum(counts[order])), **columns}
 
 
 def merged(parts: Sequence[ShapedOutlines]) -> ShapedOutlines:
