@@ -159,6 +159,8 @@ def on_page(shape: shapely.Geometry, placed: Placed, pieces: np.ndarray, places:
 
 def _points_on_page(flat: np.ndarray, placed: Placed, pieces: np.ndarray, places: Places | None) -> np.ndarray:
     """Return points (p, 2) about a base line's middle where they lie for some pieces (k,): (k, p, 2)."""
+    if not len(pieces):
+        return np.zeros((0, len(flat), 2))
     if places is None:
         return flat @ placed.linear_of(pieces) + placed.centre[pieces, None]
     return places(pieces, flat)
