@@ -109,9 +109,15 @@ def test_typed_points_are_flowing_or_pointed_as_is_said(app, pointed):
     page = app.open("#/page/1")
     after_q(page, "o")
     page.get_by_role("checkbox", name="pointed").set_checked(pointed)
-    page.get_by_role("textbox", name="Points in mm").fill("40,60 120,60 120,140")
+    typed = page.get_by_role("textbox", name="Points in mm")
+    typed.fill("40,60 120,60 120,140")
     page.keyboard.press("Enter")
     kept(page)
+    page.keyboard.press("Escape")  # keys go to the station again, which is still drawing by points
+    after_q(page, "t")
+    expect(page.get_by_role("dialog", name="Take away")).to_be_visible()
+    expect(typed).to_have_value("40,60 120,60 120,140")
+    page.keyboard.press("Escape")
     drawn = app.state(page, "/api/pages/1")["lines"][-1]
     assert drawn["source"]["flowing"] == [not pointed] * 3
     expect(page.get_by_role("textbox", name="Name of the line")).to_have_value(drawn["name"])

@@ -35,6 +35,11 @@ export function TypedPoints() {
         aria-label="Points in mm"
         placeholder="or type: 40,60 120,60"
         className="min-w-0 flex-1 border-b border-loden bg-transparent px-0.5"
+        onKeyDown={(event) => {
+          if (event.key !== "Escape") return;
+          event.stopPropagation(); // the next one leaves the drawing
+          event.currentTarget.blur();
+        }}
       />
       <button className="plain-button">Draw</button>
     </form>
