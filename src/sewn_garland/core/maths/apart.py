@@ -191,10 +191,10 @@ def _lies_in(one, runs, two, others, their_boxes):
         if not (left <= z.real <= right and top <= z.imag <= bottom) or (k > 0 and runs[k, 0] == runs[k - 1, 1]):
             continue  # beside all, or of a ring that was looked at
         for h in range(len(groups)):
-            if not _is_below(z, groups, h):
+            if not _is_above(z, groups, h):
                 continue
             for j in range(h * size, min((h + 1) * size, len(others))):
-                if not _is_below(z, their_boxes, j):
+                if not _is_above(z, their_boxes, j):
                     continue
                 for m in range(others[j, 0], others[j, 1]):
                     a, b = two[m], two[m + 1]
@@ -206,6 +206,6 @@ def _lies_in(one, runs, two, others, their_boxes):
 
 
 @compiled
-def _is_below(z, boxes, k):
-    """Tell whether the way up from a point, across that in which polygons are long, may come to a box."""
+def _is_above(z, boxes, k):
+    """Tell whether the way down from a point, across that in which polygons are long, may come to a box."""
     return z.imag <= boxes[k, 3] and boxes[k, 0] <= z.real <= boxes[k, 1]
