@@ -78,13 +78,17 @@ def test_a_new_step_drops_what_was_undone(store):
     assert (stand["undo"], stand["redo"]) == ("two", None)
 
 
-def test_quick_steps_of_one_kind_become_one(store):
+def test_steps_of_one_run_become_one_however_long_they_took_and_another_run_is_another_step(store, monkeypatch):
     made = step(store, "new", Change("motif", None, PILL))[0]
-    for i in range(5):
-        step(store, f"base line to {i}", Change("motif", made["id"], {"base_line_mm": float(i)}, i + 1), merge_key="base")
+    clock = iter(range(0, 1000, 60))
+    monkeypatch.setattr("time.time", lambda: float(next(clock)))
+    for i, run in enumerate(["a base"] * 4 + ["b base"] * 3):
+        step(store, f"base line to {i}", Change("motif", made["id"], {"base_line_mm": float(i)}, i + 1), merge_key=run)
     with store.writing() as session:
-        assert undo(session) == "base line to 4"
-        assert session.get(Motif, made["id"]).base_line_mm == 1.0
+        assert undo(session) == "base line to 6"
+        assert session.get(Motif, made["id"]).base_line_mm == 3.0
+        assert undo(session) == "base line to 3"
+        assert session.get(Motif, made["id"]).base_line_mm == PILL["base_line_mm"]
 
 
 def test_ids_are_never_given_twice(store):

@@ -10,7 +10,6 @@ from sqlmodel import Session, col, func, select
 
 from .tables import TABLES, Step, Versioned
 
-MERGE_SECONDS = 3.0
 MOST_STEPS = 2000
 
 
@@ -47,7 +46,7 @@ def make_step(session: Session, label: str, changes: list[Change], *, merge_key:
     """Apply the changes as one step and return the rows as they are now (None: deleted).
 
     Raises StaleChange when a row's version is not the one given, NotFound for a missing row.
-    Steps with one ``merge_key`` in quick succession become one. Undone steps are dropped.
+    Steps with one ``merge_key`` that follow one another become one. Undone steps are dropped.
     """
     records, rows = [], []
     for change in changes:
@@ -57,13 +56,12 @@ def make_step(session: Session, label: str, changes: list[Change], *, merge_key:
     for step in session.exec(select(Step).where(col(Step.undone))).all():
         session.delete(step)
     last = _last_done(session)
-    now = time.time()
-    if merge_key and last is not None and last.merge_key == merge_key and now - last.at < MERGE_SECONDS:
+    if merge_key and last is not None and last.merge_key == merge_key:
         last.changes = _merged(last.changes, records)
-        last.label, last.at = label, now
+        last.label, last.at = label, time.time()
         session.add(last)
     else:
-        session.add(Step(label=label, at=now, changes=records, merge_key=merge_key))
+        session.add(Step(label=label, at=time.time(), changes=records, merge_key=merge_key))
     session.flush()
     trim_history(session)
     return rows

@@ -141,7 +141,7 @@ def delete(session: Session, brush_id: int, version: int) -> None:
     make_step(session, f"delete {row.name}", [Change("brush", brush_id, None, version)])
 
 
-def hang(session: Session, brush_id: int, pitch_mm: float) -> tables.Brush:
+def hang(session: Session, brush_id: int, pitch_mm: float, *, merge_key: str = "") -> tables.Brush:
     """Move the joints of a jointed brush's links so that they hang so far from one another."""
     row = row_of(session, "brush", brush_id)
     brush = repeat_alone(session, row)
@@ -149,7 +149,7 @@ def hang(session: Session, brush_id: int, pitch_mm: float) -> tables.Brush:
         raise InputError(f"{row.name} is not jointed; its gap says the pitch")
     hung, ids = hung_at(brush, pitch_mm).pieces.repeat, ids_by_role(row)["repeat"]
     moved = {i: Change("motif", i, {"joints_mm": [list(j) for j in m.joints or ()]}) for i, m in zip(ids, hung, strict=True)}
-    make_step(session, f"pitch to {pitch_mm:.2f} mm", list(moved.values()), merge_key=f"{row.id} pitch")
+    make_step(session, f"pitch to {pitch_mm:.2f} mm", list(moved.values()), merge_key=merge_key)
     return row
 
 

@@ -2628,6 +2628,11 @@ export interface components {
         PitchChange: {
             /** Pitch Mm */
             pitch_mm: number;
+            /**
+             * Merge Key
+             * @default
+             */
+            merge_key: string;
         };
         /** SettingsLimits */
         SettingsLimits: {

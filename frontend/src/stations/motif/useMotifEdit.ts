@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
 import { learn } from "../../shared/api/motifs";
 import { useChange, withVersion } from "../../shared/api/queries";
+import { runOf } from "../../shared/api/runs";
 import { AskChannel } from "../../shared/api/asking";
 import { useWork } from "./work";
 
@@ -73,7 +74,8 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
       open.current = false;
       refuse(null);
       const then = (after: Motif): void => more.then?.(after);
-      change.mutate({ edit, label: more.label, merge_key: more.merge_key }, { onSuccess: then, onError: drop });
+      const merge_key = more.merge_key && runOf(`${motif.id} ${more.merge_key}`);
+      change.mutate({ edit, label: more.label, merge_key }, { onSuccess: then, onError: drop });
     },
     busy: change.isPending,
   };

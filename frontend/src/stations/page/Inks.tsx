@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Line } from "../../shared/api/client";
+import { runOf } from "../../shared/api/runs";
 import { useLaidPage } from "./laidPage";
 import { Palette } from "./Palette";
 
@@ -67,7 +68,7 @@ function InkRow({ word, own, line, value, onSet, children }: RowProps) {
         aria-label={word === "Ink" ? "Another ink" : "Another second ink"}
         value={value ?? "#20352c"}
         className="h-[20px] w-[26px]"
-        onChange={(e) => onSet(e.target.value, `ink of ${line.name}`, `${word} ${line.id}`)}
+        onChange={(e) => onSet(e.target.value, `ink of ${line.name}`, runOf(`${word} ${line.id}`))}
       />
       {children}
     </div>

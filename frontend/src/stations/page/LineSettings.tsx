@@ -1,4 +1,5 @@
 import type { Line, Ready } from "../../shared/api/client";
+import { runOf } from "../../shared/api/runs";
 import type { Scene } from "../../shared/api/scenes";
 import { NameField } from "../../shared/ui/NameField";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -63,7 +64,7 @@ export function LineSettings({ line }: { line: Line }) {
           standard={100}
           limitsOf="spacing.size_pct"
           onSet={(size_pct) =>
-            change({ line, size_pct, label: `size of ${line.name} to ${size_pct} %`, merge_key: `size ${line.id}` })
+            change({ line, size_pct, label: `size of ${line.name} to ${size_pct} %`, merge_key: runOf(`size ${line.id}`) })
           }
         />
       </div>

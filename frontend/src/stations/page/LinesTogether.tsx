@@ -1,3 +1,4 @@
+import { runOf } from "../../shared/api/runs";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Picker } from "../../shared/ui/Picker";
 import { BrushPicture } from "./BrushPicture";
@@ -42,7 +43,12 @@ export function LinesTogether() {
           standard={100}
           limitsOf="spacing.size_pct"
           onSet={(size_pct) =>
-            change({ lines: together, size_pct, label: `size of ${words} to ${size_pct} %`, merge_key: "size of lines" })
+            change({
+              lines: together,
+              size_pct,
+              label: `size of ${words} to ${size_pct} %`,
+              merge_key: runOf(`size ${together.map(({ id }) => id).join()}`),
+            })
           }
         />
       </div>

@@ -1,5 +1,6 @@
 import type { Line, Source } from "../../shared/api/client";
 import { useDesk, type Moving } from "./desk";
+import { runOf } from "../../shared/api/runs";
 import { useLaidPage } from "./laidPage";
 import { figuresOf } from "./moved";
 import type { Place } from "./tools/held";
@@ -18,7 +19,7 @@ export function useLineHands() {
     reshape: (line: Line, source: Source, label: string): void =>
       changes.change.mutate({ line, source: source as never, label }, gone),
     move: (line: Line, by: Place): Promise<unknown> =>
-      changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: `move ${line.id}` }),
+      changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: runOf(`move ${line.id}`) }),
     remove: (line: Line): void => changes.remove.mutate(line),
     moveAll: (lines: Line[], moving: Moving): void =>
       changes.together.mutate(
@@ -26,7 +27,7 @@ export function useLineHands() {
           lines,
           moving,
           label: `${lines.length} lines ${figuresOf(moving)}`,
-          merge_key: `move ${lines.map(({ id }) => id).join()}`.slice(0, 120),
+          merge_key: runOf(`move ${lines.map(({ id }) => id).join()}`),
         },
         { onSettled: () => setMoving(null) },
       ),

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { api, kept, type Brush, type Refusal, type Settings, type Workshop } from "../../shared/api/client";
 import { queryClient, useChange, useTrouble, withVersion } from "../../shared/api/queries";
 import type { SettingsChange } from "../../shared/ui/settings";
+import { runOf } from "../../shared/api/runs";
 import { useBench } from "./bench";
 
 /** Hands that change a brush: what they drag is a draft, what they set is kept as one step. The same while the brush is. */
@@ -23,8 +24,8 @@ export function useBrushHands(brush: Brush) {
       ),
     ),
   );
-  const { mutateAsync: keepPitch } = useChange((pitch_mm: number) =>
-    kept(api.POST("/api/brushes/{id}/pitch", { params: path, body: { pitch_mm } })),
+  const { mutateAsync: keepPitch } = useChange((body: { pitch_mm: number; merge_key: string }) =>
+    kept(api.POST("/api/brushes/{id}/pitch", { params: path, body })),
   );
   const drag = useBench((bench) => bench.drag);
   const show = useBench((bench) => bench.show);
@@ -36,7 +37,7 @@ export function useBrushHands(brush: Brush) {
   return useMemo(() => {
     const set = (change: SettingsChange, label: string): void => {
       send(brush.settings, change);
-      void keep({ change, label, merge_key: `${brush.id} ${label.replace(/[-\d., ]+/g, " ")}` })
+      void keep({ change, label, merge_key: runOf(`${brush.id} ${label.replace(/[-\d., ]+/g, " ")}`) })
         .catch((refusal: Refusal) => refusal.clash && ask({ ...refusal.clash, take: () => set(change, label) }))
         .finally(arrive);
     };
@@ -48,7 +49,7 @@ export function useBrushHands(brush: Brush) {
       dragPitch: (mm: number) => hang(mm, true),
       setPitch: (mm: number) => {
         hang(mm, false);
-        void keepPitch(mm)
+        void keepPitch({ pitch_mm: mm, merge_key: runOf(`${brush.id} pitch`) })
           .catch(told)
           .finally(() => hang(null, false));
       },

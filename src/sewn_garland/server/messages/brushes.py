@@ -68,6 +68,7 @@ class PitchChange(Message):
     """Hang the links of a jointed brush so many mm from one another."""
 
     pitch_mm: Annotated[Finite, Field(gt=0, le=10_000)]
+    merge_key: Annotated[str, Field(max_length=120)] = ""
 
 
 class PiecesChange(Versioned):

@@ -56,7 +56,7 @@ def delete_brush(path: IdPath, query: VersionQuery):
 @api.post("/brushes/<int:id>/pitch", responses={200: BrushMessage}, summary="Move the joints of a jointed brush's links")
 def change_pitch(path: IdPath, body: PitchChange):
     with store().writing() as session:
-        return sent(brush_message(brushes.hang(session, path.id, body.pitch_mm)))
+        return sent(brush_message(brushes.hang(session, path.id, body.pitch_mm, merge_key=body.merge_key)))
 
 
 @api.get("/limits", responses={200: SettingsLimits}, summary="What every number may be, with the words that refuse it")
