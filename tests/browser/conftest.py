@@ -19,7 +19,8 @@ from sewn_garland.store.database import Store
 
 SHELL = shutil.which("chromium-headless-shell")  # the same browser without a desktop's chrome: a third less work a test
 CHROMIUM = os.environ.get("CHROMIUM") or SHELL or "/usr/bin/chromium"
-expect.set_options(timeout=15_000)
+PATIENCE_MS = 60_000  # a test takes a second or two; chosen: a busy machine may be ten times as slow
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -51,6 +52,7 @@ class App:
 
     def open(self, place: str = "", *, window: Page | None = None) -> Page:
         page = window or self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True).new_page()
+        page.set_default_timeout(PATIENCE_MS)
         page.on("pageerror", lambda error: self.troubles.append(str(error)))
         page.on("console", lambda m: self.troubles.append(m.text) if m.type == "error" and "status of 4" not in m.text else None)
         page.add_init_script(f"({COUNTS_REQUESTS})()")
