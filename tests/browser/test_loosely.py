@@ -122,6 +122,23 @@ def test_deals_twelve_takes_one_pins_another_and_finds_both_again(app):
     assert (own["settings"]["variants"]["arrangement"], own["pinned"]) == (4, [4])
 
 
+def test_an_arrangement_held_is_only_shown_and_one_pressed_is_taken(app):
+    page = app.open(STITCH)
+    scattered(page)
+    asked(page, "How loosely?")
+    page.get_by_role("button", name="See twelve").click()
+    ninth = page.get_by_role("button", name="Arrangement 9", exact=True)
+    ninth.hover()
+    page.mouse.down()
+    expect(ninth).to_have_attribute("aria-pressed", "true")
+    page.mouse.up()
+    expect(ninth).to_have_attribute("aria-pressed", "false")
+    expect(page.get_by_role("button", name=re.compile("^Undo: arrangement"))).to_have_count(0)
+    ninth.click()
+    expect(page.get_by_role("button", name="Undo: arrangement 9")).to_be_visible()
+    assert settings(app, page, 1)["settings"]["variants"]["arrangement"] == 9
+
+
 def test_flecks_of_foam_are_dealt_again_until_they_please_and_the_export_shows_just_these(app):
     page = app.open(CARD)
     lines = page.get_by_role("complementary", name="Lines")
