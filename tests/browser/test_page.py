@@ -8,7 +8,7 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from bench_helper import calm
+from bench_helper import calm, kept
 from lxml import etree
 from PIL import Image
 from playwright.sync_api import expect
@@ -111,6 +111,20 @@ def test_chooses_brush_size_and_ink_and_the_pieces_change(app):
     assert (line["size_pct"], line["ink"]) == (200, "#2c4a84")
     drawing = page.request.get(f"{app.address}/api/pages/1/page.svg").text()
     assert 'fill="#2c4a84"' in drawing
+
+
+def test_quick_steps_of_a_lines_size_all_arrive_and_are_one_step_to_undo(app):
+    page = app.open("#/page/1")
+    size = page.get_by_role("textbox", name="Size")
+    size.focus()
+    for _ in range(8):
+        page.keyboard.press("ArrowUp")
+    undo = page.get_by_role("button", name="Undo: size of Ferry route to 140 %")
+    expect(undo).to_be_visible()
+    kept(page)
+    expect(size).to_have_value("140")
+    undo.click()
+    expect(size).to_have_value("100")
 
 
 def test_reorders_hides_moves_and_deletes_with_undo(app):

@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from bench_helper import plain
+from bench_helper import kept, plain
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
@@ -205,6 +205,25 @@ def test_quick_steps_all_arrive_and_are_one_step_to_undo(app):
     assert brush(app, page)["settings"]["spacing"]["gap_pct"] == 53
     page.get_by_role("button", name="Undo: gap to 53 %").click()
     expect(page.get_by_role("textbox", name="Pitch")).to_have_value(plain("11.60"))
+
+
+@pytest.mark.parametrize("brush, place, way, pitch", [
+    (1, ("textbox", "Pitch"), "ArrowUp", "12.4"), (1, ("slider", "Pitch"), "ArrowRight", "12.4"),
+    (4, ("textbox", "Pitch"), "ArrowUp", "13.8"), (4, ("slider", "Pitch"), "ArrowRight", "13.8"),
+])  # fmt: skip
+def test_quick_steps_of_the_pitch_all_arrive_though_what_is_laid_is_behind_them(app, brush, place, way, pitch):
+    page = app.open(f"#/repeat/{brush}")
+    role, name = place
+    mark = page.get_by_role(role, name=name)
+    mark.focus()
+    for _ in range(8):
+        page.keyboard.press(way)
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(pitch)
+    kept(page)
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value(pitch)
+    page.get_by_role("button", name="Undo:").click()
+    kept(page)
+    expect(page.get_by_role("textbox", name="Pitch")).to_have_value({1: "11.6", 4: "13"}[brush])
 
 
 def test_dragging_the_size_and_the_turn_lay_anew(app):

@@ -1,5 +1,5 @@
-import { useRef, useState } from "react";
-import { useLimits } from "../api/queries";
+import { useLayoutEffect, useRef, useState } from "react";
+import { queryClient, useLimits } from "../api/queries";
 import { numberFromText } from "./sums";
 
 export interface NumberSetting {
@@ -18,16 +18,28 @@ export interface NumberSetting {
 
 /** A number under typing, stepping and dragging: its text, why it is refused, and the handlers of its field and label. */
 export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfOne, onDrag, onSet, onLeave }: NumberSetting) {
-  const shown = String(Number(value.toFixed(decimals)));
+  const textOf = (figure: number): string => String(Number(figure.toFixed(decimals)));
+  const shown = textOf(value);
   const [field, setField] = useState({ text: shown, of: shown, typing: false });
   const { text, typing } = field;
   const [wrong, setWrong] = useState<string | null>(null);
   const refusal = useRefusal(limitsOf);
   const leaving = useRef(false);
   const from = useRef({ x: 0, value: 0, moved: false });
+  /** What was set last and is not shown yet. */
+  const ahead = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    if (ahead.current !== null && textOf(ahead.current) === shown) ahead.current = null;
+  });
 
   // while rendering, not in an effect: a drag would paint every step twice
   if (field.of !== shown) setField({ text: typing ? text : shown, of: shown, typing });
+  const set = (next: number): void => {
+    ahead.current = next;
+    onSet(next);
+  };
+  /** What keys step on from: what was set last while changes are on their way. */
+  const standing = (): number => (queryClient.isMutating() ? (ahead.current ?? value) : value);
   const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
 
   const offer = (next: number | null, then: (value: number) => void): void => {
@@ -44,7 +56,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
     if (next === null || why !== null) return false;
     const changes = Math.abs(next - value) > 1e-9;
     settle(changes ? text : shown);
-    if (changes) onSet(next);
+    if (changes) set(next);
     return true;
   };
   /** Leave the field, so that keys go to the station again. */
@@ -54,6 +66,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
     leaving.current = false;
   };
   const revert = (): void => {
+    ahead.current = null;
     setWrong(null);
     settle(shown);
     onLeave?.();
@@ -63,7 +76,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
     if (way) {
       event.preventDefault();
       settle(text);
-      offer(Number((value + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), onSet);
+      offer(Number((standing() + way * step * (event.shiftKey ? 10 : 1)).toFixed(6)), set);
     } else if (event.key === "Enter") {
       if (take()) leave(event.currentTarget);
     } else if (event.key === "Escape") {
@@ -99,7 +112,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
         if (from.current.moved) offer(dragged(event), onDrag ?? (() => undefined));
       },
       onPointerUp: (event: React.PointerEvent): void => {
-        if (from.current.moved) offer(dragged(event), onSet);
+        if (from.current.moved) offer(dragged(event), set);
       },
     },
   };

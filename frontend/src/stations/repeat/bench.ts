@@ -24,7 +24,7 @@ interface Bench {
   inHand: boolean;
   preview: Settings | null;
   before: Settings | null;
-  /** The pitch of a jointed brush while its tape is held, mm. */
+  /** The pitch of a jointed brush while its tape is held, or until what was set is kept, mm. */
   pitch: number | null;
   /** Changes on their way to the server. */
   waiting: number;
@@ -37,9 +37,10 @@ interface Bench {
   compare: (comparing: boolean) => void;
   show: (preview: Settings | null) => void;
   drag: (kept: Settings, change: SettingsChange) => void;
-  hang: (pitch: number | null, inHand: boolean) => void;
+  hang: (pitch: number) => void;
   release: () => void;
   send: (kept: Settings, change: SettingsChange) => void;
+  sendPitch: (pitch: number) => void;
   arrive: () => void;
 }
 
@@ -71,7 +72,7 @@ export const newBench = () =>
     compare: (comparing) => set({ comparing }),
     show: (preview) => set({ preview }),
     drag: (kept, change) => set((now) => ({ inHand: true, draft: withChange(drawnUpon(now, kept), change) })),
-    hang: (pitch, inHand) => set({ pitch, inHand }),
+    hang: (pitch) => set({ pitch, inHand: true }),
     release: () => set({ inHand: false, draft: null, pitch: null }),
     send: (kept, change) =>
       set((now) => ({
@@ -81,7 +82,12 @@ export const newBench = () =>
         draft: withChange(drawnUpon(now, kept), change),
         waiting: now.waiting + 1,
       })),
-    arrive: () => set((now) => ({ waiting: now.waiting - 1, draft: now.waiting > 1 ? now.draft : null })),
+    sendPitch: (pitch) => set(({ waiting }) => ({ pitch, inHand: false, waiting: waiting + 1 })),
+    arrive: () =>
+      set(({ waiting, draft, pitch }) => ({
+        waiting: waiting - 1,
+        ...(waiting > 1 ? { draft, pitch } : { draft: null, pitch: null }),
+      })),
   }));
 
 export const [BenchProvider, useBench] = scopedStore("the bench", newBench);

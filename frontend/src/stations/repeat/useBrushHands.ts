@@ -32,6 +32,7 @@ export function useBrushHands(brush: Brush) {
   const hang = useBench((bench) => bench.hang);
   const release = useBench((bench) => bench.release);
   const send = useBench((bench) => bench.send);
+  const sendPitch = useBench((bench) => bench.sendPitch);
   const arrive = useBench((bench) => bench.arrive);
   const ask = useTrouble((trouble) => trouble.ask);
   return useMemo(() => {
@@ -46,16 +47,16 @@ export function useBrushHands(brush: Brush) {
       show,
       release,
       /** Hold the tape of a jointed brush: its joints move. */
-      dragPitch: (mm: number) => hang(mm, true),
+      dragPitch: hang,
       setPitch: (mm: number) => {
-        hang(mm, false);
+        sendPitch(mm);
         void keepPitch({ pitch_mm: mm, merge_key: runOf(`${brush.id} pitch`) })
           .catch(told)
-          .finally(() => hang(null, false));
+          .finally(arrive);
       },
       set,
     };
-  }, [brush, drag, show, hang, release, send, arrive, keep, keepPitch, ask]);
+  }, [brush, drag, show, hang, release, send, sendPitch, arrive, keep, keepPitch, ask]);
 }
 
 /** The brush as this window knows it now, which may have been fetched since a hand took hold of it. */
