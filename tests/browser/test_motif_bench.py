@@ -6,7 +6,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from bench_helper import calm
+from bench_helper import calm, kept
 from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 
@@ -71,6 +71,30 @@ def test_marks_are_stepped_with_the_arrow_keys_and_let_go_with_escape(bench):
     assert bench.message["joints_mm"][0] == pytest.approx([0.1, 5.1])
     bench.press("Joints to the ends")
     assert bench.message["joints_mm"] is None
+
+
+def test_quick_steps_of_a_mark_all_arrive_and_are_one_step_to_undo(bench):
+    page = bench.page
+    bench.open(6)
+    before, drawn = bench.message, ink_box(bench.motif)
+
+    def stepped(mark, way):
+        page.get_by_role("slider", name=mark).focus()
+        for _ in range(8):
+            page.keyboard.press(way)
+        kept(page)
+        now = bench.message, ink_box(bench.motif)
+        page.get_by_role("button", name="Undo:").click()
+        kept(page)
+        return now
+
+    assert stepped("Base line", "ArrowDown")[0]["base_line_mm"] == pytest.approx(before["base_line_mm"] + 0.8)
+    assert stepped("Right cut", "ArrowLeft")[0]["cuts_mm"] == pytest.approx([0, before["width_mm"] - 0.8])
+    wider, moved = stepped("Frame, left", "ArrowLeft")
+    assert wider["width_mm"] == pytest.approx(before["width_mm"] + 0.8)
+    assert moved == pytest.approx(np.add(drawn, (0.8, 0, 0.8, 0)))
+    kept_as = ("base_line_mm", "cuts_mm", "width_mm")
+    assert [bench.message[key] for key in kept_as] == [before[key] for key in kept_as]
 
 
 def test_the_frame_is_pulled_onto_the_outline(bench):

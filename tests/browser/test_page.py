@@ -326,3 +326,23 @@ def test_a_hand_s_line_is_smoothed_by_a_number_that_can_be_changed_afterwards(ap
     page.get_by_role("button", name=re.compile("^Point 1, ")).focus()
     page.keyboard.press("ArrowDown")  # once a point is set by hand, the stroke is no longer what the line is
     expect(field).to_have_count(0)
+
+
+def test_quick_steps_of_a_point_all_arrive_and_are_one_step_to_undo(app):
+    page = app.open("#/page/3")
+    source = {"kind": "points", "points": [[30, 30], [60, 40], [90, 30]], "flowing": [True, True, True]}
+    assert page.request.post(f"{app.address}/api/pages/3/lines", data={"brush_id": 1, "source": source}).ok
+    page.reload()
+    calm(page)
+    drawn = app.state(page, "/api/pages/3")["lines"][-1]
+    page.get_by_role("complementary", name="Lines").get_by_role("button", name=re.compile(f"^{drawn['name']}")).first.click()
+    page.get_by_role("button", name=re.compile("^Point 2, ")).focus()
+    for _ in range(4):
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("ArrowDown")
+    kept(page)
+    after = app.state(page, "/api/pages/3")["lines"][-1]
+    assert np.subtract(after["source"]["points"], source["points"]) == pytest.approx(np.array([[0, 0], [4, 4], [0, 0]]))
+    page.get_by_role("button", name=f"Undo: move a point of {drawn['name']}").click()
+    kept(page)
+    assert app.state(page, "/api/pages/3")["lines"][-1]["path"] == drawn["path"]

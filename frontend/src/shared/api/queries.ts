@@ -70,6 +70,9 @@ export async function withVersion<Row extends { id: number; version: number }, A
   return answer;
 }
 
+/** Whether changes are on their way, now and not when a screen was last drawn. */
+export const isKeeping = (): boolean => queryClient.isMutating() > 0;
+
 /** A change that the server keeps: on success all is fetched anew, on refusal the reason is said. */
 export function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const say = useTrouble((s) => s.say);

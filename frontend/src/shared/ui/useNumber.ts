@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef, useState } from "react";
-import { queryClient, useLimits } from "../api/queries";
+import { isKeeping, useLimits } from "../api/queries";
 import { numberFromText } from "./sums";
 
 export interface NumberSetting {
@@ -39,7 +39,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
     onSet(next);
   };
   /** What keys step on from: what was set last while changes are on their way. */
-  const standing = (): number => (queryClient.isMutating() ? (ahead.current ?? value) : value);
+  const standing = (): number => (isKeeping() ? (ahead.current ?? value) : value);
   const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
 
   const offer = (next: number | null, then: (value: number) => void): void => {

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
 import { learn } from "../../shared/api/motifs";
-import { useChange, withVersion } from "../../shared/api/queries";
+import { isKeeping, useChange, withVersion } from "../../shared/api/queries";
 import { runOf } from "../../shared/api/runs";
 import { AskChannel } from "../../shared/api/asking";
 import { useWork } from "./work";
@@ -78,6 +78,7 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
       change.mutate({ edit, label: more.label, merge_key }, { onSuccess: then, onError: drop });
     },
     busy: change.isPending,
+    isKeeping,
   };
 }
 

@@ -11,7 +11,8 @@ interface Props {
   /** Whether the pointer is near: others are small. */
   near: boolean;
   onDrag: (to: Place) => void;
-  onPut: (to: Place) => void;
+  /** ``stepped`` by a key, and not dragged. */
+  onPut: (to: Place, stepped: boolean) => void;
   onLeave: () => void;
   onTurn: () => void;
   onRemove: () => void;
@@ -23,8 +24,8 @@ export function LinePoint({ name, at, place: [cx, cy], scale, flowing, near, ...
   const handle = useHandle<Place>({
     begin: () => at,
     move: (dx, dy, from) => does.onDrag(to(dx, dy, from)),
-    done: (dx, dy, from) => does.onPut(to(dx, dy, from)),
-    step: (by, upright) => does.onPut([at[0] + (upright ? 0 : by), at[1] - (upright ? by : 0)]),
+    done: (dx, dy, from) => does.onPut(to(dx, dy, from), false),
+    step: (by, upright) => does.onPut([at[0] + (upright ? 0 : by), at[1] - (upright ? by : 0)], true),
     leave: does.onLeave,
   });
   const onKeyDown = (event: React.KeyboardEvent): void => {

@@ -29,7 +29,7 @@ export function ReadyFigures({ line, source }: { line: Line; source: Ready }) {
       step={step}
       value={value}
       onDrag={(next) => draft({ line_id: line.id, source: made(next) })}
-      onSet={(next) => reshape(line, made(next), `${name} of ${line.name} to ${next}`)}
+      onSet={(next) => reshape(line, made(next), `${name} of ${line.name} to ${next}`, name)}
       onLeave={() => draft(null)}
     />
   );

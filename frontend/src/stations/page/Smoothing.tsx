@@ -19,7 +19,7 @@ export function Smoothing({ line }: { line: Line }) {
         standard={35}
         value={stroke.smooth_pct}
         onDrag={(pct) => draft({ line_id: line.id, source: at(within(pct)) })}
-        onSet={(pct) => reshape(line, at(within(pct)), `smoothing of ${line.name} to ${within(pct)} %`)}
+        onSet={(pct) => reshape(line, at(within(pct)), `smoothing of ${line.name} to ${within(pct)} %`, "smoothing")}
         onLeave={() => draft(null)}
       />
     </div>

@@ -16,8 +16,11 @@ export function useLineHands() {
     draft,
     draw: (source: Source, name?: string): void =>
       changes.draw.mutate({ brush_id: brushId!, source, name }, { onSuccess: (line) => choose(line.id), ...gone }),
-    reshape: (line: Line, source: Source, label: string): void =>
-      changes.change.mutate({ line, source: source as never, label }, gone),
+    /** Quick changes of one ``kind`` are one step. */
+    reshape: (line: Line, source: Source, label: string, kind?: string): void => {
+      draft({ line_id: line.id, source });
+      changes.change.mutate({ line, source: source as never, label, merge_key: kind && runOf(`${kind} ${line.id}`) }, gone);
+    },
     move: (line: Line, by: Place): Promise<unknown> =>
       changes.change.mutateAsync({ line, move_by: by, label: `move ${line.name}`, merge_key: runOf(`move ${line.id}`) }),
     remove: (line: Line): void => changes.remove.mutate(line),

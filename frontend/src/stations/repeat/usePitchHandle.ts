@@ -6,7 +6,10 @@ import type { BenchHeader } from "./types";
 
 const STEP_MM = 0.1;
 
-/** A handle on the pitch: it sets the gap of pieces, and moves the joints of links. Keys step on from what is set, be it laid yet or not. */
+/**
+ * A handle on the pitch: it sets the gap of pieces, and moves the joints of links. Keys step on from what is set, be it laid
+ * yet or not.
+ */
 export function usePitchHandle(header: BenchHeader, scale: number, jointed: boolean) {
   const { hands: edit } = useOpenBench();
   const { said } = useLaidBench();

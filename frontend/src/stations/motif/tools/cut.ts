@@ -45,7 +45,8 @@ export function cutTool(i: 0 | 1, cuts: Cuts, edges: number[], scale: number): T
   return {
     begin: () => cuts[i],
     at,
-    step: (by) => at(cuts[i], by * STEP_MM * scale, 0, true),
+    step: (by, from) => at(from, by * STEP_MM * scale, 0, true),
+    after: ({ cuts_mm }) => cuts_mm![i],
     key: `cut ${i}`,
     label: ({ cuts_mm }) => `${i ? "right" : "left"} cut at ${cuts_mm![i].toFixed(2)} mm`,
   };
@@ -55,7 +56,8 @@ export function baseLineTool(base: number, edges: number[], scale: number): Tool
   return {
     begin: () => base,
     at: (from, _dx, dy, fine) => ({ op: "base_line", base_line_mm: onto(edges, scale, from + dy / scale, fine) }),
-    step: (by) => ({ op: "base_line", base_line_mm: round(base - by * STEP_MM, 2) }),
+    step: (by, from) => ({ op: "base_line", base_line_mm: round(from - by * STEP_MM, 2) }),
+    after: ({ base_line_mm }) => base_line_mm,
     key: "base",
     label: ({ base_line_mm }) => `base line at ${base_line_mm.toFixed(2)} mm`,
   };
@@ -69,7 +71,8 @@ export function jointTool(i: 0 | 1, joints: number[][], scale: number): Tool<num
   return {
     begin: () => joints[i],
     at,
-    step: (by) => at(joints[i], by * STEP_MM * scale, 0),
+    step: (by, from) => at(from, by * STEP_MM * scale, 0),
+    after: ({ joints_mm }) => joints_mm![i],
     key: `joint ${i}`,
     label: () => `${i ? "right" : "left"} joint`,
   };
@@ -87,7 +90,14 @@ export function frameTool(side: FrameSide, motif: Motif, edges: number[], scale:
   return {
     begin: () => frame,
     at,
-    step: (by) => at(frame, by * STEP_MM * scale, -by * STEP_MM * scale, true),
+    step: (by, from) => at(from, by * STEP_MM * scale, -by * STEP_MM * scale, true),
+    // the origin lies in the new frame's corner
+    after: ({ left_mm, top_mm, right_mm, bottom_mm }) => ({
+      left_mm: 0,
+      top_mm: 0,
+      right_mm: right_mm - left_mm,
+      bottom_mm: bottom_mm - top_mm,
+    }),
     key: `frame ${side}`,
     label: () => `frame, ${side.replace("_mm", "")}`,
   };

@@ -44,7 +44,13 @@ export function pullTool(
     x_mm: round(from[0] + dx / scale),
     y_mm: round(from[1] + dy / scale),
   });
-  return { begin: () => place, at, step: (by) => at(place, by * STEP_MM * scale, 0), key: "pull" };
+  return {
+    begin: () => place,
+    at,
+    step: (by, from) => at(from, by * STEP_MM * scale, 0),
+    after: ({ x_mm, y_mm }) => [x_mm, y_mm],
+    key: "pull",
+  };
 }
 
 /** The points chosen after one is pressed: it alone, or, with more, it added to the others or taken from them. */

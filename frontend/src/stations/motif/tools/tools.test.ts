@@ -33,14 +33,14 @@ test("a tape is pulled onto an edge nearby, unless finely, and never past the ot
   expect(left.at(0, 1000, 0, true).cuts_mm).toEqual([9.9, 10]);
   const right = cutTool(1, [2, 10], [], 20);
   expect(right.at(10, -1000, 0, true).cuts_mm).toEqual([2, 2.1]);
-  expect(right.step(-1)).toEqual({ op: "cuts", cuts_mm: [2, 9.9] });
+  expect(right.step(-1, 10)).toEqual({ op: "cuts", cuts_mm: [2, 9.9] });
   expect(right.label?.(right.at(10, -20, 0, true))).toBe("right cut at 9.00 mm");
 });
 
 test("the base line goes down with the pointer and up with the arrow key", () => {
   const base = baseLineTool(2, [], 10);
   expect(base.at(2, 0, 5, false).base_line_mm).toBe(2.5);
-  expect(base.step(1).base_line_mm).toBe(1.9);
+  expect(base.step(1, 2).base_line_mm).toBe(1.9);
 });
 
 test("only the joint that is held moves", () => {
@@ -54,7 +54,22 @@ test("a side of the frame moves across it alone", () => {
   const top = frameTool("top_mm", motif, edgesOf(motif).down, 100);
   expect(top.at(top.begin(), 999, 52, false)).toEqual({ op: "frame", left_mm: 0, top_mm: 0.5, right_mm: 10, bottom_mm: 4 });
   const right = frameTool("right_mm", motif, [], 10);
-  expect(right.step(1)).toEqual({ op: "frame", left_mm: 0, top_mm: 0, right_mm: 10.1, bottom_mm: 4 });
+  expect(right.step(1, right.begin())).toEqual({ op: "frame", left_mm: 0, top_mm: 0, right_mm: 10.1, bottom_mm: 4 });
+});
+
+test("a press goes on from where the last one led to, though the motif shown is the one before it", () => {
+  const left = frameTool("left_mm", motif, [], 10);
+  const once = left.step(-1, left.begin());
+  expect(left.step(-1, left.after!(once))).toEqual({ op: "frame", left_mm: -0.1, top_mm: 0, right_mm: 10.1, bottom_mm: 4 });
+  const tape = cutTool(0, [0, 10], [], 10);
+  expect(tape.step(1, tape.after!(tape.step(1, 0))).cuts_mm).toEqual([0.2, 10]);
+  const joint = jointTool(0, jointsOf(motif), 10);
+  expect(joint.step(1, joint.after!(joint.step(1, [0, 2]))).joints_mm).toEqual([
+    [0.2, 2],
+    [10, 2],
+  ]);
+  const pull = pullTool({ part: 1, contour: 0 }, 2, "out", [1, 1], 10);
+  expect(pull.step(1, pull.after!(pull.step(1, [1, 1])))).toMatchObject({ x_mm: 1.2, y_mm: 1 });
 });
 
 test("parts move by mm, whatever the view's scale", () => {
