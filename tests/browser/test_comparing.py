@@ -33,6 +33,23 @@ def test_drags_a_trial_line_s_point_to_make_it_harder_and_puts_it_back(app):
     expect(plot).to_have_attribute("data-joins", str(before))
 
 
+def test_escape_lets_go_of_a_trial_line_s_point_and_of_nothing_else(app):
+    page = app.open("#/repeat/2")
+    page.get_by_role("button", name=re.compile("^Wave: ")).click()
+    plot, point = page.get_by_test_id("join-plot"), page.get_by_test_id("trial-point-2")
+    expect(plot).to_have_attribute("aria-label", re.compile("gaps stray by up to 0.0"))
+    before, at = int(plot.get_attribute("data-joins")), point.bounding_box()
+    let_go = drag(page, point, 40, -70)
+    expect(page.get_by_role("button", name="As it stands")).to_be_visible()
+    page.keyboard.press("Escape")
+    let_go()
+    expect(page.get_by_role("button", name="As it stands")).to_have_count(0)
+    expect(plot).to_have_attribute("data-joins", str(before))
+    assert point.bounding_box() == at
+    page.keyboard.press("Escape")
+    expect(plot).to_have_count(0)  # now it leads back to all trial lines
+
+
 def test_quick_steps_of_a_trial_line_s_point_all_count(app):
     page = app.open("#/repeat/2")
     page.get_by_role("button", name=re.compile("^Wave: ")).click()

@@ -328,21 +328,42 @@ def test_a_hand_s_line_is_smoothed_by_a_number_that_can_be_changed_afterwards(ap
     expect(field).to_have_count(0)
 
 
-def test_quick_steps_of_a_point_all_arrive_and_are_one_step_to_undo(app):
+@pytest.fixture
+def pointed(app):
+    """A window with a line by points chosen, and how it was drawn."""
     page = app.open("#/page/3")
     source = {"kind": "points", "points": [[30, 30], [60, 40], [90, 30]], "flowing": [True, True, True]}
     assert page.request.post(f"{app.address}/api/pages/3/lines", data={"brush_id": 1, "source": source}).ok
     page.reload()
     calm(page)
-    drawn = app.state(page, "/api/pages/3")["lines"][-1]
-    page.get_by_role("complementary", name="Lines").get_by_role("button", name=re.compile(f"^{drawn['name']}")).first.click()
+    pull(page, [(30, 30)])
+    return page, app.state(page, "/api/pages/3")["lines"][-1]
+
+
+def test_quick_steps_of_a_point_all_arrive_and_are_one_step_to_undo(app, pointed):
+    page, drawn = pointed
     page.get_by_role("button", name=re.compile("^Point 2, ")).focus()
     for _ in range(4):
         page.keyboard.press("ArrowRight")
         page.keyboard.press("ArrowDown")
     kept(page)
     after = app.state(page, "/api/pages/3")["lines"][-1]
-    assert np.subtract(after["source"]["points"], source["points"]) == pytest.approx(np.array([[0, 0], [4, 4], [0, 0]]))
+    assert np.subtract(after["source"]["points"], drawn["source"]["points"]) == pytest.approx(np.array([[0, 0], [4, 4], [0, 0]]))
     page.get_by_role("button", name=f"Undo: move a point of {drawn['name']}").click()
     kept(page)
     assert app.state(page, "/api/pages/3")["lines"][-1]["path"] == drawn["path"]
+
+
+def test_escape_lets_go_of_a_point_and_its_line_stays_chosen(app, pointed):
+    page, drawn = pointed
+    point = page.get_by_role("button", name=re.compile("^Point 2, "))
+    scale, box = float(page.get_by_test_id("sheet").get_attribute("data-scale")), point.bounding_box()
+    at = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(*at)
+    page.mouse.down()
+    page.mouse.move(at[0], at[1] + 12 * scale, steps=4)
+    expect(point).to_have_accessible_name("Point 2, flowing, 60.0, 52.0 mm")
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    expect(point).to_have_accessible_name("Point 2, flowing, 60.0, 40.0 mm")
+    assert app.state(page, "/api/pages/3")["lines"][-1] == drawn

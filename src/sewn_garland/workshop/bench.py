@@ -162,6 +162,8 @@ def _standing(draft: Draft, scale: float) -> Iterator[_Sheet]:
     """Yield the trial lines; the large one with its points."""
     for seed, trial in enumerate(TRIAL_LINES):
         moved = draft.shaped.get(trial.key)
+        if moved is not None and np.array_equal(moved, points_of(trial.path)):
+            moved = None  # let go where it was
         path = trial.path if moved is None else reshaped(trial.path, np.array(moved))
         about = {"name": trial.name, "path": scaled_path(path, scale), "moved": moved is not None}
         if trial.key == draft.large:

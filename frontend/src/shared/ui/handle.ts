@@ -8,8 +8,8 @@ export interface Handle<At> {
   done: (dx: number, dy: number, at: At, fine: boolean) => void;
   /** One press of an arrow key: +1 right or up, -1 left or down, ten times that with Shift; `upright` tells up and down. */
   step: (by: number, upright: boolean) => void;
-  /** Let go without a change. */
-  leave: () => void;
+  /** Let go without a change, back to what the drag started from. */
+  leave: (at: At) => void;
 }
 
 interface Drag<At> {
@@ -68,14 +68,19 @@ export function useHandle<At>(handle: Handle<At>) {
       if (last?.moved) handle.done(event.clientX - last.x, event.clientY - last.y, last.at, event.shiftKey);
     },
     onPointerCancel: () => {
-      if (stop()?.moved) handle.leave();
+      const last = stop();
+      if (last?.moved) handle.leave(last.at);
     },
     onKeyDown: (event: React.KeyboardEvent) => {
+      const last = event.key === "Escape" ? stop() : null;
       const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
       if (way) {
         event.preventDefault();
         handle.step(way * (event.shiftKey ? 10 : 1), event.key === "ArrowUp" || event.key === "ArrowDown");
-      } else if (event.key === "Escape" && stop()) handle.leave();
+      } else if (last) {
+        event.preventDefault(); // Escape lets go of this, and of nothing else
+        if (last.moved) handle.leave(last.at);
+      }
     },
   };
 }

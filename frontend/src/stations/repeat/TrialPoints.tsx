@@ -63,7 +63,7 @@ function Point({ number, at, x, y, scale, night, onMove }: PointProps) {
     move: (dx, dy, from) => onMove(to(dx / scale, dy / scale, from)),
     done: (dx, dy, from) => onMove(to(dx / scale, dy / scale, from)),
     step: (by, upright) => onMove(to(upright ? 0 : by, upright ? -by : 0, at)),
-    leave: () => undefined,
+    leave: onMove,
   });
   return (
     <g

@@ -51,7 +51,7 @@ export function useBenchKeys(): void {
   useWindowKey("keydown", (event) => {
     if (isTyping(event)) return;
     if (event.key === "`") compare(true);
-    if (event.key === "Escape" && large) enlarge(null);
+    if (event.key === "Escape" && large && !event.defaultPrevented) enlarge(null);
   });
   useWindowKey("keyup", (event) => event.key === "`" && compare(false));
 }
