@@ -1,5 +1,5 @@
 import type { Page, PageLines, Workshop } from "../../shared/api/client";
-import { goesTo, presses, useLetters } from "../../shared/ui/keys";
+import { focusField, goesTo, presses, useLetters } from "../../shared/ui/keys";
 import { BendStrip } from "./BendStrip";
 import { DeskProvider, useDesk } from "./desk";
 import { LaidPageContext, useLaidPage, useLaying } from "./laidPage";
@@ -43,7 +43,7 @@ function Desk() {
   useLetters([
     { letter: "h", words: "draw by hand", act: () => setMode("hand") },
     { letter: "d", words: "deal the chosen line again", act: again },
-    { letter: "o", words: "draw by points", act: () => setMode("points") },
+    { letter: "o", words: "draw by points", act: () => (setMode("points"), focusField("Points in mm")) },
     { letter: "r", words: "ready lines", act: () => showReady(true) },
     { letter: "x", words: "stop drawing", act: () => setMode(null) },
     presses("v", "bring in SVG", "Bring in SVG"),
