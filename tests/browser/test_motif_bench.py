@@ -97,6 +97,37 @@ def test_quick_steps_of_a_mark_all_arrive_and_are_one_step_to_undo(bench):
     assert [bench.message[key] for key in kept_as] == [before[key] for key in kept_as]
 
 
+def stepped_up(page, field):
+    page.get_by_role("textbox", name=field, exact=True).focus()
+    for _ in range(5):
+        page.keyboard.press("ArrowUp")
+    kept(page)
+
+
+@pytest.mark.parametrize("field, grown", [("From the left", (0.5, 0, 0.5, 0)), ("Long", (0, 0, 0.5, 0))])
+def test_quick_steps_of_a_part_s_figure_all_arrive_and_are_one_step_to_undo(bench, field, grown):
+    bench.begin("Bar")
+    bench.tab("Shapes")
+    bench.choose("Bar")
+    before = ink_box(bench.motif)
+    stepped_up(bench.page, field)
+    assert ink_box(bench.motif) == pytest.approx(np.add(before, grown), abs=0.02)  # a press of "Long" takes a share of what it finds
+    bench.page.get_by_role("button", name="Undo:").click()
+    kept(bench.page)
+    assert ink_box(bench.motif) == pytest.approx(before)
+
+
+@pytest.mark.parametrize("field, key, by", [("Length", "width_mm", 5), ("High", "height_mm", 0.5), ("Base line", "base_line_mm", 0.5)])
+def test_quick_steps_of_a_motif_s_figure_all_arrive_and_are_one_step_to_undo(bench, field, key, by):
+    bench.open(6)
+    before = bench.message[key]
+    stepped_up(bench.page, field)
+    assert bench.message[key] == pytest.approx(before + by)
+    bench.page.get_by_role("button", name="Undo:").click()
+    kept(bench.page)
+    assert bench.message[key] == pytest.approx(before)
+
+
 def test_the_frame_is_pulled_onto_the_outline(bench):
     bench.begin("Bar")
     bench.tab("Shapes")

@@ -11,13 +11,16 @@ export interface NumberSetting {
   decimals?: number;
   /** How many mm one of a unit that is no length stands for, where lengths may be typed too. */
   mmOfOne?: number;
+  /** What it sets is a change by how much, from the figure that is shown: keys step on from that. */
+  relative?: boolean;
   onDrag?: (value: number) => void;
   onSet: (value: number) => void;
   onLeave?: () => void;
 }
 
 /** A number under typing, stepping and dragging: its text, why it is refused, and the handlers of its field and label. */
-export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfOne, onDrag, onSet, onLeave }: NumberSetting) {
+export function useNumber(setting: NumberSetting) {
+  const { value, unit, limitsOf, step = 1, decimals = 2, mmOfOne, relative = false, onDrag, onSet, onLeave } = setting;
   const textOf = (figure: number): string => String(Number(figure.toFixed(decimals)));
   const shown = textOf(value);
   const [field, setField] = useState({ text: shown, of: shown, typing: false });
@@ -39,7 +42,7 @@ export function useNumber({ value, unit, limitsOf, step = 1, decimals = 2, mmOfO
     onSet(next);
   };
   /** What keys step on from: what was set last while changes are on their way. */
-  const standing = (): number => (isKeeping() ? (ahead.current ?? value) : value);
+  const standing = (): number => (isKeeping() && !relative ? (ahead.current ?? value) : value);
   const settle = (settled: string): void => setField({ text: settled, of: shown, typing: false });
 
   const offer = (next: number | null, then: (value: number) => void): void => {

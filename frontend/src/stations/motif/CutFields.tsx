@@ -18,7 +18,7 @@ export function CutFields() {
           step={0.1}
           value={i ? to : from}
           onDrag={(v) => edit.show({ op: "cuts", cuts_mm: i ? [from, v] : [v, to] })}
-          onSet={(v) => edit.keep({ op: "cuts", cuts_mm: i ? [from, v] : [v, to] })}
+          onSet={(v) => edit.keep({ op: "cuts", cuts_mm: i ? [from, v] : [v, to] }, { merge_key: `cut ${i}` })}
           onLeave={edit.drop}
         />
       ))}
@@ -30,7 +30,7 @@ export function CutFields() {
         value={motif.base_line_mm}
         standard={motif.height_mm / 2}
         onDrag={(v) => edit.show({ op: "base_line", base_line_mm: v })}
-        onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v })}
+        onSet={(v) => edit.keep({ op: "base_line", base_line_mm: v }, { merge_key: "base" })}
         onLeave={edit.drop}
       />
       <NumberField
@@ -39,7 +39,7 @@ export function CutFields() {
         unit="mm"
         step={1}
         value={motif.width_mm}
-        onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm` })}
+        onSet={(width_mm) => edit.keep({ op: "resize", width_mm }, { label: `length to ${width_mm} mm`, merge_key: "length" })}
       />
     </>
   );

@@ -40,7 +40,7 @@ export function JointFields() {
         onSet={(v) =>
           edit.keep(
             { op: "frame", left_mm: 0, top_mm: 0, right_mm: motif.width_mm, bottom_mm: v },
-            { label: `frame ${v} mm high` },
+            { label: `frame ${v} mm high`, merge_key: "height" },
           )
         }
       />

@@ -16,24 +16,28 @@ export function PartFigures() {
     );
   const box = unionBox(own.map((s) => s.box));
   const size = [box[2] - box[0], box[3] - box[1]];
+  const one = (figure: string) => ({ merge_key: `${figure} of ${parts.join()}` });
   return (
     <div className="w-[218px] shrink-0 overflow-y-auto">
       <div className="grid grid-cols-2 gap-x-3">
         <NumberField
+          relative
           label="From the left"
           unit="mm"
           step={0.1}
           value={box[0]}
-          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 })}
+          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: round(v - box[0], 4), dy_mm: 0 }, one("left"))}
         />
         <NumberField
+          relative
           label="From the top"
           unit="mm"
           step={0.1}
           value={box[1]}
-          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) })}
+          onSet={(v) => edit.keep({ op: "move", parts, dx_mm: 0, dy_mm: round(v - box[1], 4) }, one("top"))}
         />
         <NumberField
+          relative
           label="Long"
           unit="mm"
           step={0.1}
@@ -41,10 +45,14 @@ export function PartFigures() {
           onSet={(v) =>
             v > 0 &&
             size[0] > 0 &&
-            edit.keep({ op: "transform", parts, scale_x: v / size[0], scale_y: 1, turn_deg: 0, about_mm: [box[0], box[1]] })
+            edit.keep(
+              { op: "transform", parts, scale_x: v / size[0], scale_y: 1, turn_deg: 0, about_mm: [box[0], box[1]] },
+              one("long"),
+            )
           }
         />
         <NumberField
+          relative
           label="High"
           unit="mm"
           step={0.1}
@@ -52,15 +60,19 @@ export function PartFigures() {
           onSet={(v) =>
             v > 0 &&
             size[1] > 0 &&
-            edit.keep({ op: "transform", parts, scale_x: 1, scale_y: v / size[1], turn_deg: 0, about_mm: [box[0], box[1]] })
+            edit.keep(
+              { op: "transform", parts, scale_x: 1, scale_y: v / size[1], turn_deg: 0, about_mm: [box[0], box[1]] },
+              one("high"),
+            )
           }
         />
         <NumberField
+          relative
           label="Turn by"
           unit="°"
           step={5}
           value={0}
-          onSet={(v) => edit.keep({ op: "transform", parts, scale_x: 1, scale_y: 1, turn_deg: v, about_mm: null })}
+          onSet={(v) => edit.keep({ op: "transform", parts, scale_x: 1, scale_y: 1, turn_deg: v, about_mm: null }, one("turn"))}
         />
       </div>
       {recipe && <StarterFigures group={recipe.group} />}

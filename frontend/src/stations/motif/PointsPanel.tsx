@@ -56,21 +56,23 @@ export function PointsPanel() {
           <Row words="This point lies at">
             <NumberField
               compact
+              relative
               label="From the left"
               unit="mm"
               step={0.1}
               decimals={3}
               value={at[0]}
-              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 })}
+              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: round(v - at[0], 4), dy_mm: 0 }, { merge_key: "nodes" })}
             />
             <NumberField
               compact
+              relative
               label="From the top"
               unit="mm"
               step={0.1}
               decimals={3}
               value={at[1]}
-              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) })}
+              onSet={(v) => edit.keep({ op: "move_nodes", ...on, dx_mm: 0, dy_mm: round(v - at[1], 4) }, { merge_key: "nodes" })}
             />
           </Row>
         )}
