@@ -10,6 +10,8 @@ const QUIET_MS = 220; // after so long without a change the cures are asked for
 export interface Laying<Body, Header extends Schemas["ScenesHeader"]> {
   /** The last good picture; `of` is the question it answers, so that figures and picture change in the same frame. */
   laid: (LaidScenes<Header> & { of: Body }) | null;
+  /** Whether that answers an earlier question than the last. */
+  behind: boolean;
   /** Why the last question could not be answered. */
   refusal: string | null;
   /** Whether the cures of its findings are there, or still worked out. */
@@ -25,7 +27,7 @@ export function useLay<Body extends object, Header extends Schemas["ScenesHeader
   body: Body | null,
   { cures = true }: { cures?: boolean } = {},
 ): Laying<Body, Header> {
-  const [laid, setLaid] = useState<(LaidScenes<Header> & { of: Body }) | null>(null);
+  const [laid, setLaid] = useState<(LaidScenes<Header> & { of: Body; to: string }) | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [cured, setCured] = useState(false);
   const channel = useRef<LayChannel<Header> | null>(null);
@@ -42,7 +44,7 @@ export function useLay<Body extends object, Header extends Schemas["ScenesHeader
     const question = JSON.parse(asked) as Body;
     const take = (full: boolean) => (answer: LaidScenes<Header>) =>
       flushSync(() => {
-        setLaid((before) => ({ ...(full ? answer : withCuresOf(before, answer)), of: question }));
+        setLaid((before) => ({ ...(full ? answer : withCuresOf(before, answer)), of: question, to: path + asked }));
         setCured(full);
         setRefusal(null);
       });
@@ -53,5 +55,5 @@ export function useLay<Body extends object, Header extends Schemas["ScenesHeader
     return () => clearTimeout(timer);
   }, [path, asked, cures]);
 
-  return { laid, refusal, cured };
+  return { laid, behind: laid?.to !== `${path}${asked}`, refusal, cured };
 }

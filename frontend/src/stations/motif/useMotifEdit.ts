@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { api, kept, Refusal, type Edit, type Motif, type MotifBench } from "../../shared/api/client";
 import { learn } from "../../shared/api/motifs";
-import { isKeeping, useChange, withVersion } from "../../shared/api/queries";
+import { isKeeping, queryClient, useChange, withVersion } from "../../shared/api/queries";
 import { runOf } from "../../shared/api/runs";
 import { AskChannel } from "../../shared/api/asking";
 import { useWork } from "./work";
@@ -10,12 +10,12 @@ import { useWork } from "./work";
 /** A motif as kept and as a change in the hand would make it, with its seam and weight; one motif a mount. */
 export function useMotifEdit(motif: Motif, pointsOf: number | null) {
   const path = { path: { id: motif.id } };
-  const own = useQuery({
-    queryKey: ["motif-bench", motif.id, motif.version, pointsOf],
+  const benchOf = (version: number) => ({
+    queryKey: ["motif-bench", motif.id, version, pointsOf],
     queryFn: () =>
       kept<MotifBench>(api.POST("/api/motifs/{id}/draft", { params: path, body: { points_of: pointsOf, client: "", seq: 0 } })),
-    placeholderData: keepPreviousData,
   });
+  const own = useQuery({ ...benchOf(motif.version), placeholderData: keepPreviousData });
   const draft = useWork((work) => work.draft);
   const refusal = useWork((work) => work.refusal);
   const showDraft = useWork((work) => work.show);
@@ -36,8 +36,9 @@ export function useMotifEdit(motif: Motif, pointsOf: number | null) {
           body: { version, edit: input.edit, label: input.label ?? null, merge_key: input.merge_key ?? "" },
         }),
       ),
-    ).then((after) => {
+    ).then(async (after) => {
       learn(after);
+      await queryClient.prefetchQuery(benchOf(after.version)); // a change is kept when what it made is on the bench
       return after;
     }),
   );

@@ -3,6 +3,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { useLaidBench, useSaid } from "./openBench";
 import { gapAtPitch, mmOfOnePercent } from "./pitch";
 import type { BenchHeader } from "./types";
+import { usePitch } from "./usePitch";
 
 type Unit = "mm" | "%";
 const other = (unit: Unit): Unit => (unit === "mm" ? "%" : "mm");
@@ -53,6 +54,7 @@ function Gap({ one }: { one: number }) {
 function Pitch({ header, jointed }: { header: BenchHeader; jointed: boolean }) {
   const { edit } = useSaid();
   const [unit, setUnit] = useState<Unit>("mm");
+  const standing = usePitch(header, jointed);
   const one = mmOfOnePercent(header);
   const shown = unit === "mm" ? 1 : one;
   const least = 0.01 * header.piece_mm;
@@ -67,7 +69,7 @@ function Pitch({ header, jointed }: { header: BenchHeader; jointed: boolean }) {
         label="Pitch"
         unit={unit}
         step={unit === "%" ? 1 : 0.1}
-        value={header.pitch_mm / shown}
+        value={standing / shown}
         mmOfOne={one}
         onUnit={() => setUnit(other(unit))}
         onDrag={(next) =>
@@ -76,7 +78,7 @@ function Pitch({ header, jointed }: { header: BenchHeader; jointed: boolean }) {
         onSet={(next) => (jointed ? edit.setPitch(held(next * shown)) : set(next * shown))}
         onLeave={edit.release}
       />
-      <span className="block text-[11.5px] text-moss">{(25.4 / header.pitch_mm).toFixed(2)} to the inch</span>
+      <span className="block text-[11.5px] text-moss">{(25.4 / standing).toFixed(2)} to the inch</span>
     </div>
   );
 }

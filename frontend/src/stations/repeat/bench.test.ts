@@ -34,6 +34,20 @@ test("changes on their way add up, and show until the last of them is kept", () 
   expect(bench.getState()).toMatchObject({ draft: null, waiting: 0 });
 });
 
+test("a pitch stands until the last of its changes is kept, and is known until that is laid", () => {
+  const bench = newBench();
+  bench.getState().hang(12);
+  expect(bench.getState()).toMatchObject({ pitch: 12, inHand: true, hung: null });
+  bench.getState().sendPitch(12.5);
+  bench.getState().sendPitch(13);
+  bench.getState().arrive();
+  expect(bench.getState()).toMatchObject({ pitch: 13, inHand: false, waiting: 1 });
+  bench.getState().arrive();
+  expect(bench.getState()).toMatchObject({ pitch: null, hung: 13, waiting: 0 });
+  bench.getState().stand();
+  expect(bench.getState().hung).toBeNull();
+});
+
 test("a change ends the trial of a cure", () => {
   const bench = newBench();
   bench.getState().show(kept);

@@ -26,6 +26,8 @@ interface Bench {
   before: Settings | null;
   /** The pitch of a jointed brush while its tape is held, or until what was set is kept, mm. */
   pitch: number | null;
+  /** The pitch that was set last, until it is laid as kept, mm. */
+  hung: number | null;
   /** Changes on their way to the server. */
   waiting: number;
   ask: (question: Question) => void;
@@ -42,6 +44,8 @@ interface Bench {
   send: (kept: Settings, change: SettingsChange) => void;
   sendPitch: (pitch: number) => void;
   arrive: () => void;
+  /** What is kept is laid. */
+  stand: () => void;
 }
 
 /** What is chosen, dragged and shown of the open brush. */
@@ -59,6 +63,7 @@ export const newBench = () =>
     preview: null,
     before: null,
     pitch: null,
+    hung: null,
     waiting: 0,
     ask: (question) => set({ question }),
     open: (large) => set({ large }),
@@ -82,7 +87,8 @@ export const newBench = () =>
         draft: withChange(drawnUpon(now, kept), change),
         waiting: now.waiting + 1,
       })),
-    sendPitch: (pitch) => set(({ waiting }) => ({ pitch, inHand: false, waiting: waiting + 1 })),
+    sendPitch: (pitch) => set(({ waiting }) => ({ pitch, hung: pitch, inHand: false, waiting: waiting + 1 })),
+    stand: () => set({ hung: null }),
     arrive: () =>
       set(({ waiting, draft, pitch }) => ({
         waiting: waiting - 1,

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Schemas, Workshop } from "../../shared/api/client";
 import type { Scene } from "../../shared/api/scenes";
 import { useLay } from "../../shared/api/useLay";
@@ -11,7 +11,9 @@ const ASIDE = "aside ";
 /** Keep the open brush laid on its flat run and trial lines. */
 export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"], history: Workshop["history"]): LaidBench {
   const [motif] = motifs;
-  const { draft, preview, before, pitch, shaped, pinned, large, aside, step, comparing, inHand } = useBench((bench) => bench);
+  const { draft, preview, before, pitch, shaped, pinned, large, aside, step, comparing, inHand, hung, stand } = useBench(
+    (bench) => bench,
+  );
   const settings = (comparing && before) || preview || draft || brush.settings;
   const still = !draft && pitch === null && settings === brush.settings;
 
@@ -38,7 +40,12 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const steps = pinned.length ? [history.undo_id, history.redo_id] : []; // pinned lines may have changed with any step
   const versions = [...motifs.map(({ version }) => version), ...steps].join("."); // asked anew for others
   const path = `/api/bench/lay#${versions}`;
-  const { laid, refusal, cured } = useLay<typeof body, Schemas["BenchHeader"]>(path, size.width ? body : null);
+  const { laid, behind, refusal, cured } = useLay<typeof body, Schemas["BenchHeader"]>(path, size.width ? body : null);
+
+  const stands = hung !== null && still && !behind;
+  useEffect(() => {
+    if (stands) stand();
+  }, [stands, stand]);
 
   const header = laid?.header;
   const furthest = Math.max(0, ...(settings.rows?.beside_mm ?? []).map(Math.abs));
@@ -60,8 +67,8 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const shown = laid?.of.settings ?? settings;
   const said = inHand ? shown : settings;
   return useMemo(
-    () => ({ header, flat, trials, beside, cured, refusal, shown, said, scale, size, present }),
-    [header, flat, trials, beside, cured, refusal, shown, said, scale, size, present],
+    () => ({ header, flat, trials, beside, cured, refusal, behind, shown, said, scale, size, present }),
+    [header, flat, trials, beside, cured, refusal, behind, shown, said, scale, size, present],
   );
 }
 

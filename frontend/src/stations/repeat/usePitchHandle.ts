@@ -1,8 +1,8 @@
 import { useHandle } from "../../shared/ui/handle";
-import { useBench } from "./bench";
-import { useLaidBench, useOpenBench } from "./openBench";
-import { gapAtPitch, pitchAtGap } from "./pitch";
+import { useOpenBench } from "./openBench";
+import { gapAtPitch } from "./pitch";
 import type { BenchHeader } from "./types";
+import { usePitch } from "./usePitch";
 
 const STEP_MM = 0.1;
 
@@ -12,8 +12,7 @@ const STEP_MM = 0.1;
  */
 export function usePitchHandle(header: BenchHeader, scale: number, jointed: boolean) {
   const { hands: edit } = useOpenBench();
-  const { said } = useLaidBench();
-  const hung = useBench((bench) => bench.pitch);
+  const standing = usePitch(header, jointed);
   const setPitch = (pitch: number, then: (gap: number) => void): void => {
     then(Number(gapAtPitch(header, pitch).toFixed(2)));
   };
@@ -25,17 +24,14 @@ export function usePitchHandle(header: BenchHeader, scale: number, jointed: bool
     done: (dx, _dy, at) =>
       setPitch(at.pitch + dx / scale / 2, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     begin: () => ({ pitch: header.pitch_mm, size: 0, turn: 0 }),
-    step: (by) =>
-      setPitch(pitchAtGap(header, said.spacing.gap_pct) + by * STEP_MM, (gap_pct) =>
-        edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`),
-      ),
+    step: (by) => setPitch(standing + by * STEP_MM, (gap_pct) => edit.set({ spacing: { gap_pct } }, `gap to ${gap_pct} %`)),
     leave: edit.release,
   });
   const jointPitch = useHandle({
     begin: () => ({ pitch: header.pitch_mm }),
     move: (dx, _dy, at) => edit.dragPitch(hang(at.pitch + dx / scale / 2)),
     done: (dx, _dy, at) => edit.setPitch(hang(at.pitch + dx / scale / 2)),
-    step: (by) => edit.setPitch(hang((hung ?? header.pitch_mm) + by * STEP_MM)),
+    step: (by) => edit.setPitch(hang(standing + by * STEP_MM)),
     leave: edit.release,
   });
   return jointed ? jointPitch : gapPitch;
