@@ -226,6 +226,20 @@ def test_quick_steps_of_the_pitch_all_arrive_though_what_is_laid_is_behind_them(
     expect(page.get_by_role("textbox", name="Pitch")).to_have_value({1: "11.6", 4: "13"}[brush])
 
 
+@pytest.mark.parametrize("mark, stepped", [("Size on the run", "105 %"), ("Turn on the run", "25°")])
+def test_quick_steps_of_the_marks_on_the_run_all_arrive(app, mark, stepped):
+    page = app.open("#/repeat/1")
+    slider = page.get_by_role("slider", name=mark)
+    slider.focus()
+    for _ in range(5):
+        page.keyboard.press("ArrowUp")
+    expect(slider).to_have_attribute("aria-valuetext", stepped)
+    kept(page)
+    expect(slider).to_have_attribute("aria-valuetext", stepped)
+    page.get_by_role("button", name="Undo:").click()
+    expect(page.get_by_role("button", name="Nothing to undo")).to_be_visible()
+
+
 def test_dragging_the_size_and_the_turn_lay_anew(app):
     page = app.open("#/repeat/6")
     drag(page, page.get_by_role("slider", name="Size on the run"), 0, -25)()

@@ -10,8 +10,8 @@ const STEP = 5; // % of a piece's length
  * where the run ends.
  */
 export function AcrossMark({ length, end, middle }: { length: number; end: number; middle: number }) {
-  const { shown } = useLaidBench();
-  const own = shown.variations ?? [];
+  const { said } = useLaidBench();
+  const own = said.variations ?? [];
   const at = own.findIndex(({ of }) => of === "across");
   if (at < 0 || length <= 0) return null;
   return [0, 1].map((side) => <Edge key={side} own={own} at={at} side={side} length={length} end={end} middle={middle} />);

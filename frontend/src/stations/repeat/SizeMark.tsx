@@ -4,7 +4,7 @@ import { useLaidBench, useOpenBench } from "./openBench";
 /** The arrow at the run's end, as high as a piece: pulled, it sets the size. */
 export function SizeMark({ end, half, middle }: { end: number; half: number; middle: number }) {
   const { hands: edit, ground } = useOpenBench();
-  const { shown: settings } = useLaidBench();
+  const { shown: settings, said } = useLaidBench();
   const { night } = ground;
   const sizeFrom = (at: { size: number; half: number }, dy: number): number =>
     Number(Math.max(1, Math.min(10_000, (at.size * Math.max(3, at.half + dy)) / at.half)).toFixed(1));
@@ -13,7 +13,7 @@ export function SizeMark({ end, half, middle }: { end: number; half: number; mid
     move: (_dx, dy, at) => edit.drag({ spacing: { size_pct: sizeFrom(at, dy) } }),
     done: (_dx, dy, at) => edit.set({ spacing: { size_pct: sizeFrom(at, dy) } }, `size to ${sizeFrom(at, dy)} %`),
     step: (by) => {
-      const size_pct = Math.max(1, (settings.spacing.size_pct ?? 100) + by);
+      const size_pct = Math.max(1, (said.spacing.size_pct ?? 100) + by);
       edit.set({ spacing: { size_pct } }, `size to ${size_pct} %`);
     },
     leave: edit.release,

@@ -4,7 +4,7 @@ import { useLaidBench, useOpenBench } from "./openBench";
 /** The ring about the first piece: its knob turns all pieces, by 5° steps or finely. */
 export function TurnMark({ x: ringX, half, middle }: { x: number; half: number; middle: number }) {
   const { hands: edit, ground } = useOpenBench();
-  const { shown: settings } = useLaidBench();
+  const { shown: settings, said } = useLaidBench();
   const { night } = ground;
   const swing = settings.variations?.find(({ of }) => of === "turn");
   const turnFrom = (at: { turn: number }, dx: number, dy: number, fine: boolean): number => {
@@ -18,7 +18,7 @@ export function TurnMark({ x: ringX, half, middle }: { x: number; half: number; 
     done: (dx, dy, at, fine) =>
       edit.set({ travel: { turn_deg: turnFrom(at, dx, dy, fine) } }, `turn to ${turnFrom(at, dx, dy, fine)}°`),
     step: (by) => {
-      const turn_deg = (settings.travel.turn_deg ?? 0) + by * 5;
+      const turn_deg = (said.travel.turn_deg ?? 0) + by * 5;
       if (Math.abs(turn_deg) <= 360) edit.set({ travel: { turn_deg } }, `turn to ${turn_deg}°`);
     },
     leave: edit.release,
