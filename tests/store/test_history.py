@@ -1,5 +1,7 @@
 """The store: steps, undo and redo, stale changes, migrations."""
 
+import itertools
+
 import pytest
 from alembic import command
 from alembic.autogenerate import compare_metadata
@@ -80,7 +82,7 @@ def test_a_new_step_drops_what_was_undone(store):
 
 def test_steps_of_one_run_become_one_however_long_they_took_and_another_run_is_another_step(store, monkeypatch):
     made = step(store, "new", Change("motif", None, PILL))[0]
-    clock = iter(range(0, 1000, 60))
+    clock = itertools.count(0, 60)
     monkeypatch.setattr("time.time", lambda: float(next(clock)))
     for i, run in enumerate(["a base"] * 4 + ["b base"] * 3):
         step(store, f"base line to {i}", Change("motif", made["id"], {"base_line_mm": float(i)}, i + 1), merge_key=run)

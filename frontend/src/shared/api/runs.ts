@@ -1,6 +1,6 @@
 /** The longest rest between two steps of one run, in ms: chosen. */
 const REST = 3000;
-const HANDS = ["keydown", "pointerdown", "pointerup", "wheel"] as const;
+const HANDS = ["keydown", "pointerdown", "pointerup", "wheel", "click", "input"] as const;
 
 interface Run {
   of: string;

@@ -26,8 +26,8 @@ export interface LaidBench {
   /** Whether the cures of the findings are there, or still worked out. */
   cured: boolean;
   refusal: string | null;
-  /** Whether what is laid is not yet what was asked last. */
-  behind: boolean;
+  /** The pitch at which links were hung last, until that is laid, mm; in the hand it shows with its picture. */
+  hung: number | null;
   /** The settings that the picture shows, and those that the words say: keys step on from what they say. */
   shown: Settings;
   said: Settings;

@@ -11,9 +11,8 @@ const ASIDE = "aside ";
 /** Keep the open brush laid on its flat run and trial lines. */
 export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"], history: Workshop["history"]): LaidBench {
   const [motif] = motifs;
-  const { draft, preview, before, pitch, shaped, pinned, large, aside, step, comparing, inHand, hung, stand } = useBench(
-    (bench) => bench,
-  );
+  const bench = useBench((bench) => bench);
+  const { draft, preview, before, pitch, shaped, pinned, large, aside, step, comparing, inHand, stand } = bench;
   const settings = (comparing && before) || preview || draft || brush.settings;
   const still = !draft && pitch === null && settings === brush.settings;
 
@@ -42,7 +41,8 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const path = `/api/bench/lay#${versions}`;
   const { laid, behind, refusal, cured } = useLay<typeof body, Schemas["BenchHeader"]>(path, size.width ? body : null);
 
-  const stands = hung !== null && still && !behind;
+  const hung = !inHand && (!still || behind) ? bench.hung : null;
+  const stands = bench.hung !== null && still && !behind;
   useEffect(() => {
     if (stands) stand();
   }, [stands, stand]);
@@ -67,8 +67,8 @@ export function useLaying({ brush, motifs }: OpenBench, size: LaidBench["size"],
   const shown = laid?.of.settings ?? settings;
   const said = inHand ? shown : settings;
   return useMemo(
-    () => ({ header, flat, trials, beside, cured, refusal, behind, shown, said, scale, size, present }),
-    [header, flat, trials, beside, cured, refusal, behind, shown, said, scale, size, present],
+    () => ({ header, flat, trials, beside, cured, refusal, hung, shown, said, scale, size, present }),
+    [header, flat, trials, beside, cured, refusal, hung, shown, said, scale, size, present],
   );
 }
 
