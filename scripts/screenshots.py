@@ -117,6 +117,7 @@ def main() -> None:
             page.wait_for_load_state("networkidle")
             if prepare:
                 prepare(page)
+            page.get_by_text("Laying it out…").wait_for(state="hidden")
             page.wait_for_timeout(900)  # lets the fonts settle and the cures arrive
             page.screenshot(path=OUT / f"{name}.png")
             page.close()

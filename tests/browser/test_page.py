@@ -367,3 +367,18 @@ def test_escape_lets_go_of_a_point_and_its_line_stays_chosen(app, pointed):
     page.mouse.up()
     expect(point).to_have_accessible_name("Point 2, flowing, 60.0, 40.0 mm")
     assert app.state(page, "/api/pages/3")["lines"][-1] == drawn
+
+
+def test_a_line_that_is_not_laid_yet_is_not_told_as_hidden_or_without_findings(app):
+    page = app.open("#/shelf")
+    held = []
+    page.route("**/api/pages/3/lay", lambda route: held.append(route))
+    page.goto(f"{app.address}/#/page/3")
+    strip = page.get_by_role("region", name="Bend strip")
+    expect(page.get_by_text("Laying it out…")).to_be_visible()
+    expect(strip).not_to_contain_text("hidden")
+    expect(page.get_by_test_id("line-figures")).not_to_contain_text("Hidden")
+    page.unroute_all(behavior="default")  # what is held goes on
+    expect(page.get_by_text("None: every join keeps its wish.")).to_be_visible()
+    expect(page.get_by_test_id("line-figures")).to_contain_text("58 pieces")
+    expect(strip).to_contain_text("533.1 mm")

@@ -23,7 +23,7 @@ export function BendStrip() {
 
 function words(scene: Scene | undefined, line: Line | null): string {
   if (!line) return "Choose a line on the sheet or in the list to see how tightly it bends.";
-  if (!scene) return `${line.name} is hidden.`;
+  if (!scene) return line.visible ? "…" : `${line.name} is hidden.`;
   const tightest =
     scene.tightest_mm === null ? "straight between its corners" : `tightest bend ${scene.tightest_mm.toFixed(1)} mm`;
   const safe =

@@ -73,7 +73,7 @@ export function LineSettings({ line }: { line: Line }) {
       <Inks line={line} />
       <Dealt line={line} />
       <p className="mt-1.5 min-h-[37px] text-[12.5px] text-moss" data-testid="line-figures">
-        {scene ? figures(scene) : "Hidden."} <Sides line={line} />
+        {scene ? figures(scene) : line.visible ? "…" : "Hidden."} <Sides line={line} />
       </p>
     </section>
   );

@@ -1,14 +1,16 @@
 import { Findings } from "../../shared/ui/Findings";
 import { useDesk } from "./desk";
-import { useLaidPage } from "./laidPage";
+import { isAwaited, useLaidPage } from "./laidPage";
 import { useFindings } from "./useFindings";
 
 /** The findings on the chosen line, or on the page, with their cures. */
 export function PageFindings() {
-  const { lines, chosen, cured } = useLaidPage();
+  const { lines, chosen, scenes, cured } = useLaidPage();
   const { findings, goTo, preview, take, reachOf } = useFindings();
   const trying = useDesk((desk) => desk.cure !== null);
   const finding = useDesk((desk) => desk.finding);
+  const awaited = (chosen ? [chosen] : lines).some((line) => isAwaited(line, scenes));
+  const none = lines.length ? "None: every join keeps its wish." : "Nothing is laid yet.";
   return (
     <>
       <h2 className="mt-2.5 mb-1 shrink-0 truncate text-[15px]">
@@ -29,7 +31,7 @@ export function PageFindings() {
             chosen={finding}
           />
         ) : (
-          <p className="text-moss">{lines.length ? "None: every join keeps its wish." : "Nothing is laid yet."}</p>
+          <p className="text-moss">{awaited ? "Laying it out…" : none}</p>
         )}
       </div>
     </>

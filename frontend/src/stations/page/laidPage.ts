@@ -60,6 +60,10 @@ export function useLaying(workshop: Workshop, { page, lines }: PageLines): LaidP
   return { workshop, page, lines, changes, chosen, together, brushId, path, scenes, findings, swatches, cured };
 }
 
+/** Whether a line is to be seen and not laid yet: nothing is known of it. */
+export const isAwaited = ({ id, visible }: Line, scenes: Scene[]): boolean =>
+  visible && scenes.every(({ line_id }) => line_id !== id);
+
 /** The findings on one line, or on all. */
 const findingsOf = (scenes: Scene[], lines: Line[], lineId: number | null): PlacedFinding[] =>
   scenes
